@@ -1,0 +1,71 @@
+import type { Id } from '../model/ids';
+import type { Passage } from '../model/passage';
+import type { RecordShapes, TableType } from '../model/records';
+import type { StudyState, Table } from '../model/study-state';
+import { packPassages, unpackPassages, type PassageColumns } from '../passages/columns';
+import { idOf, type Change, type RecordChange } from './change';
+
+/** A change does not fit the state: it adds what is there, or removes or updates what is not. */
+export class ChangeConflictError extends Error {
+  constructor(change: RecordChange, what: string) {
+    super(`The ${change.type} ${idOf(change)} ${what}.`);
+    this.name = 'ChangeConflictError';
+  }
+}
+
+/**
+ * The state after a change. What the change does not touch is shared with the state before; of the
+ * passages only the documents concerned are packed anew. Texts are not in the state and pass by.
+ * @throws ChangeConflictError, and then the state before is still whole
+ */
+export function applyChange(state: StudyState, change: Change): StudyState {
+  let study = state.study;
+  const tables: Partial<Record<TableType, Record<Id, unknown>>> = {};
+  const passages = new Map<Id, RecordChange[]>();
+  for (const one of change) {
+    if (one.type === 'text') continue;
+    if (one.type === 'study') {
+      // a copy of a study has an id of its own, and its journal speaks of the one it was copied from
+      if (one.after) study = { ...one.after, id: study.id };
+    } else if (one.type === 'passage') {
+      const documentId = (one.after ?? one.before)!.documentId;
+      passages.set(documentId, [...(passages.get(documentId) ?? []), one]);
+    } else {
+      const table = (tables[one.type] ??= { ...state.tables[one.type] });
+      put(table as Record<Id, RecordShapes[TableType]>, one);
+    }
+  }
+  return {
+    study,
+    tables: Object.keys(tables).length > 0 ? ({ ...state.tables, ...tables } as StudyState['tables']) : state.tables,
+    passages: passages.size > 0 ? applyToPassages(state.passages, passages) : state.passages,
+  };
+}
+
+/** Ids of the documents whose passages a change touches. */
+export function documentsWithChangedPassages(change: Change): Set<Id> {
+  return new Set(change.flatMap((one) => (one.type === 'passage' ? [(one.after ?? one.before)!.documentId] : [])));
+}
+
+function put<T extends { id: Id }>(table: Record<Id, T>, change: RecordChange): void {
+  const id = idOf(change);
+  const there = Object.hasOwn(table, id);
+  if (change.before === null && there) throw new ChangeConflictError(change, 'is already there');
+  if (change.before !== null && !there) throw new ChangeConflictError(change, 'is no longer there');
+  if (change.after === null) delete table[id];
+  else table[id] = change.after as unknown as T;
+}
+
+function applyToPassages(all: Table<PassageColumns>, changes: ReadonlyMap<Id, readonly RecordChange[]>): Table<PassageColumns> {
+  const next: Record<Id, PassageColumns> = { ...all };
+  for (const [documentId, some] of changes) {
+    const columns = all[documentId];
+    const byId: Record<Id, Passage> = {};
+    if (columns) for (const passage of unpackPassages(columns)) byId[passage.id] = passage;
+    for (const one of some) put(byId, one);
+    const passages = Object.values(byId);
+    if (passages.length > 0) next[documentId] = packPassages(documentId, passages);
+    else delete next[documentId];
+  }
+  return next;
+}

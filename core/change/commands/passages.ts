@@ -1,0 +1,122 @@
+import type { Id } from '../../model/ids';
+import type { Code } from '../../model/code';
+import type { Passage } from '../../model/passage';
+import type { StudyState } from '../../model/study-state';
+import { unpackPassages } from '../../passages/columns';
+import { samePlace, type Stretch } from '../../passages/relations';
+import { added, removed, updated, type RecordChange } from '../change';
+import { CommandError, counted, found, short, type Action, type Command, type CommandContext } from '../command';
+import { newCode, type NewCode } from './codes';
+
+/** Passages of a document as objects, in reading order. */
+export function passagesOf(state: StudyState, documentId: Id): readonly Passage[] {
+  const columns = state.passages[documentId];
+  return columns ? unpackPassages(columns) : [];
+}
+
+/** The passage with an id. @throws CommandError if it is gone */
+export function passageById(state: StudyState, documentId: Id, passageId: Id): Passage {
+  return found(passagesOf(state, documentId).find((passage) => passage.id === passageId), 'passage');
+}
+
+/** Which stretch is to be coded, and with what: codes that are there, and codes to be made on the way. */
+export interface Coded {
+  readonly documentId: Id;
+  readonly place: Stretch;
+  readonly codeIds: readonly Id[];
+  readonly newCodes?: readonly NewCode[];
+}
+
+/**
+ * Codes a stretch of text. A passage of the same coder at the very same place takes the codes on;
+ * else a new passage is marked. Codes it already carries by this coder are left as they are.
+ */
+export function codePlace({ documentId, place, codeIds, newCodes = [] }: Coded): Command {
+  return (state, context) => {
+    const document = found(state.tables.document[documentId], 'document');
+    checkPlace(place, document.characters);
+    const made: Code[] = [];
+    for (const wanted of newCodes) made.push(newCode(state, context, wanted, made));
+    const codes = [...codeIds.map((id) => found(state.tables.code[id], 'code')), ...made];
+    const there = passagesOf(state, documentId).find((passage) => samePlace(passage, place) && passage.coderId === context.coderId);
+    const marking = markWith(there ?? null, { documentId, place }, codes, context);
+    if (!marking) return null;
+    const names = codes.map((code) => short(code.name)).join(', ') || 'no code yet';
+    return {
+      change: [...made.map((code) => added('code', code)), marking],
+      sentence: short400(`coded a passage in ${short(document.title)} with ${names}`),
+    };
+  };
+}
+
+function markWith(there: Passage | null, at: { documentId: Id; place: Stretch }, codes: readonly Code[], context: CommandContext): RecordChange | null {
+  const carried = new Set((there?.codings ?? []).filter((coding) => coding.coderId === context.coderId).map((coding) => coding.codeId));
+  const fresh = codes.filter((code, index) => !carried.has(code.id) && codes.indexOf(code) === index);
+  const codings = fresh.map((code) => ({ codeId: code.id, coderId: context.coderId, createdAt: context.now }));
+  if (there) return codings.length > 0 ? updated('passage', there, { codings: [...there.codings, ...codings] }) : null;
+  return added('passage', {
+    id: context.newId(),
+    documentId: at.documentId,
+    start: at.place.start,
+    end: at.place.end,
+    comment: '',
+    coderId: context.coderId,
+    createdAt: context.now,
+    codings,
+  });
+}
+
+/**
+ * Takes one code off a passage, for all coders or for one. A passage that then has no coding and no
+ * comment, and that no memo is about, goes with it.
+ */
+export function removeCoding(documentId: Id, passageId: Id, codeId: Id, coderId: Id | null = null): Command {
+  return (state) => {
+    const passage = passageById(state, documentId, passageId);
+    const codings = passage.codings.filter((coding) => coding.codeId !== codeId || (coderId !== null && coding.coderId !== coderId));
+    if (codings.length === passage.codings.length) return null;
+    const name = state.tables.code[codeId]?.name ?? 'a code';
+    const title = state.tables.document[documentId]?.title ?? 'a document';
+    return { change: [withCodings(state, passage, codings)], sentence: `took ${short(name)} off a passage in ${short(title)}` };
+  };
+}
+
+/** The change that leaves a passage with these codings, removing it where nothing else keeps it. */
+export function withCodings(state: StudyState, passage: Passage, codings: Passage['codings']): RecordChange {
+  const kept = codings.length > 0 || passage.comment !== '' || Object.values(state.tables.memo).some((memo) => memo.about?.type === 'passage' && memo.about.id === passage.id);
+  return kept ? updated('passage', passage, { codings }) : removed('passage', passage);
+}
+
+/** Removes a passage with its codings and comment. Memos about it stay, about its document from then on. */
+export function removePassage(documentId: Id, passageId: Id): Command {
+  return (state): Action => {
+    const passage = passageById(state, documentId, passageId);
+    const memos = Object.values(state.tables.memo).filter((memo) => memo.about?.type === 'passage' && memo.about.id === passageId);
+    const title = state.tables.document[documentId]?.title ?? 'a document';
+    return {
+      change: [removed('passage', passage), ...memos.map((memo) => updated('memo', memo, { about: { type: 'document' as const, id: documentId } }))],
+      sentence: `removed a passage with ${counted(passage.codings.length, 'coding')} from ${short(title)}`,
+    };
+  };
+}
+
+/** Sets, changes or (with an empty text) takes away the comment on a passage. */
+export function setComment(documentId: Id, passageId: Id, comment: string): Command {
+  return (state) => {
+    const passage = passageById(state, documentId, passageId);
+    const text = comment.trim();
+    if (text === passage.comment) return null;
+    const title = short(state.tables.document[documentId]?.title ?? 'a document');
+    const after = withCodings(state, { ...passage, comment: text }, passage.codings).after;
+    return {
+      change: [{ type: 'passage', before: passage, after } as RecordChange],
+      sentence: text === '' ? `took the comment off a passage in ${title}` : `commented on a passage in ${title}`,
+    };
+  };
+}
+
+function checkPlace(place: Stretch, characters: number): void {
+  if (!(place.start >= 0 && place.start < place.end && place.end <= characters)) throw new CommandError('This stretch lies outside the text.');
+}
+
+const short400 = (sentence: string): string => (sentence.length > 400 ? `${sentence.slice(0, 399)}…` : sentence);

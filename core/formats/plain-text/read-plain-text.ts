@@ -1,0 +1,43 @@
+import { normaliseText } from '../../text/normalise';
+import type { DraftParagraph } from '../../text/draft-text';
+import { UnreadableFileError, type Reading } from '../reading';
+
+/** How line ends are to be understood. */
+export type LineEnds = 'paragraphs' | 'wrapped';
+
+/**
+ * Reads plain text. Lines are paragraphs, unless blank lines separate blocks of wrapped lines: then a block
+ * is a paragraph and its line ends become spaces.
+ * @param lineEnds decides it; left out, it is guessed from the line lengths
+ * @throws UnreadableFileError for an empty text or one that is not text
+ */
+export function readPlainText(raw: string, lineEnds?: LineEnds): Reading & { lineEnds: LineEnds } {
+  if (looksBinary(raw)) throw new UnreadableFileError('This is not a text: it holds binary data. If it is a Word file, give it the ending .docx.');
+  const text = normaliseText(raw);
+  if (!text.trim()) throw new UnreadableFileError('The file is empty.');
+  const chosen = lineEnds ?? guessLineEnds(text);
+  const blocks = chosen === 'wrapped' ? text.split(/\n[ \t]*\n+/).map((block) => block.replace(/[ \t]*\n[ \t]*/g, ' ')) : text.split('\n');
+  const paragraphs = blocks.map((block) => block.trim()).filter(Boolean).map(plainParagraph);
+  return { title: null, paragraphs, notes: [], lineEnds: chosen };
+}
+
+/** A paragraph without any formatting. */
+export const plainParagraph = (text: string): DraftParagraph => ({ text, style: 'body', emphasis: [] });
+
+function looksBinary(raw: string): boolean {
+  const head = raw.slice(0, 8192);
+  // eslint-disable-next-line no-control-regex -- counting them is the point
+  const odd = head.match(/[\u0000-\u0008\u000e-\u001a\ufffd]/g)?.length ?? 0;
+  return odd > head.length / 50;
+}
+
+/** Wrapped: there are blank lines, and most lines that another follows directly end near one width, mid-sentence. */
+function guessLineEnds(text: string): LineEnds {
+  const lines = text.split('\n').map((line) => line.trim());
+  const inner = lines.filter((line, at) => line && lines[at + 1]);
+  if (inner.length < 3 || !/\n[ \t]*\n/.test(text)) return 'paragraphs';
+  const longest = Math.max(...inner.slice(0, 5000).map((line) => line.length));
+  if (longest > 120) return 'paragraphs';
+  const full = inner.filter((line) => line.length > longest * 0.6 && !/^[-*•\d]+[.)]?\s/.test(line));
+  return full.length > inner.length * 0.6 ? 'wrapped' : 'paragraphs';
+}

@@ -1,0 +1,126 @@
+import { z } from 'zod';
+import { HistorySchema, JournalEntrySchema } from '../../change/journal';
+import { checkStudy } from '../../integrity/check-study';
+import { ParagraphSchema, EmphasisSpanSchema, type Text } from '../../model/document';
+import type { Id } from '../../model/ids';
+import { PassageSchema } from '../../model/passage';
+import { RECORD_SCHEMAS, TABLE_TYPES, type TableType } from '../../model/records';
+import { migrate, NewerVersionError, SCHEMA_VERSION } from '../../model/schema-version';
+import { emptyState, type StudyState } from '../../model/study-state';
+import { StudySchema } from '../../model/study';
+import { packPassages, type PassageColumns } from '../../passages/columns';
+import { ArchiveError, unpackArchive } from '../archive';
+import { sha256 } from '../sha256';
+import type { StudyBundle } from './bundle';
+import { ALLOWED_FILE, FORMAT, HISTORY_FILE, JOURNAL_FILE, LAYOUT_VERSION, MANIFEST_FILE, ManifestSchema, passagesFile, structureFile, STUDY_FILE, TABLE_FILES, textFile, type Manifest } from './layout';
+import { JsonError, parseJson } from './parse-json';
+
+const LIMITS = { entries: 400_000, entryBytes: 500_000_000, totalBytes: 2_000_000_000, ratio: 200 };
+
+/** A study file cannot be opened. The message says why and that nothing was changed. */
+export class StudyFileError extends Error {
+  constructor(reason: string) {
+    super(`${reason} Nothing was changed.`);
+    this.name = 'StudyFileError';
+  }
+}
+
+/**
+ * Reads a study file whole, checks it, and only then returns it: the check sums, the shape of every record, and
+ * that the records hold together.
+ * @param progress called with the share done, 0 to 1
+ * @throws StudyFileError for a damaged or hostile file; NewerVersionError for one of a later version
+ */
+export async function readStudyFile(bytes: Uint8Array, progress: (share: number) => void = () => undefined): Promise<StudyBundle> {
+  try {
+    const files = unpackArchive(bytes, LIMITS);
+    progress(0.2);
+    const manifest = readManifest(files);
+    await checkFiles(files, manifest);
+    progress(0.4);
+    return readBundle(files, manifest, progress);
+  } catch (error) {
+    if (error instanceof StudyFileError || error instanceof NewerVersionError) throw error;
+    if (error instanceof ArchiveError || error instanceof JsonError) throw new StudyFileError(`This study file cannot be opened. ${error.message}`);
+    throw error;
+  }
+}
+
+function readManifest(files: ReadonlyMap<string, Uint8Array>): Manifest {
+  const bytes = files.get(MANIFEST_FILE);
+  if (!bytes) throw new StudyFileError('This archive is not a study file: it has no manifest.');
+  const raw = parseJson(bytes, MANIFEST_FILE);
+  const head = z.object({ format: z.literal(FORMAT), layout: z.number(), dataVersion: z.number() }).safeParse(raw);
+  if (!head.success) throw new StudyFileError('This archive is not a study file: its manifest is of another kind.');
+  if (head.data.layout > LAYOUT_VERSION) throw new NewerVersionError(head.data.layout);
+  if (head.data.dataVersion > SCHEMA_VERSION) throw new NewerVersionError(head.data.dataVersion);
+  return parse(ManifestSchema, raw, MANIFEST_FILE);
+}
+
+async function checkFiles(files: ReadonlyMap<string, Uint8Array>, manifest: Manifest): Promise<void> {
+  for (const name of files.keys()) {
+    if (!ALLOWED_FILE.test(name)) throw new StudyFileError(`It holds a file that does not belong in a study file: “${name.slice(0, 80)}”.`);
+    if (name !== MANIFEST_FILE && !Object.hasOwn(manifest.files, name)) throw new StudyFileError(`“${name}” in it is not listed in its manifest.`);
+  }
+  for (const [name, { bytes, sha256: sum }] of Object.entries(manifest.files)) {
+    const file = files.get(name);
+    if (!file) throw new StudyFileError(`The study file is damaged: “${name}” is missing.`);
+    if (file.length !== bytes || (await sha256(file)) !== sum) throw new StudyFileError(`The study file is damaged: “${name}” is not as it was saved. Use another copy.`);
+  }
+}
+
+function readBundle(files: ReadonlyMap<string, Uint8Array>, manifest: Manifest, progress: (share: number) => void): StudyBundle {
+  const json = (name: string): unknown => {
+    const bytes = files.get(name);
+    if (!bytes) throw new StudyFileError(`The study file is damaged: “${name}” is missing.`);
+    return parseJson(bytes, name);
+  };
+  const stored: Record<string, readonly unknown[]> = { study: [json(STUDY_FILE)] };
+  for (const type of TABLE_TYPES) stored[type] = parse(z.array(z.unknown()), json(TABLE_FILES[type]), TABLE_FILES[type]);
+  const migrated = migrate(stored, manifest.dataVersion);
+
+  const study = parse(StudySchema, migrated['study']?.[0], STUDY_FILE);
+  const tables: Record<string, Record<Id, unknown>> = {};
+  for (const type of TABLE_TYPES) tables[type] = readTable(type, migrated[type] ?? []);
+  const state: StudyState = { ...emptyState(study), tables: tables as unknown as StudyState['tables'] };
+
+  const texts = new Map<Id, Text>();
+  const passages: Record<Id, PassageColumns> = {};
+  const documentIds = Object.keys(state.tables.document);
+  documentIds.forEach((id, at) => {
+    const bytes = files.get(textFile(id));
+    if (!bytes) throw new StudyFileError(`The study file is damaged: the text of “${state.tables.document[id]!.title}” is missing.`);
+    const structure = parse(StructureSchema, json(structureFile(id)), structureFile(id));
+    // ignoreBOM keeps a U+FEFF that is part of the text
+    texts.set(id, { id, text: new TextDecoder('utf-8', { fatal: true, ignoreBOM: true }).decode(bytes), ...structure });
+    if (files.has(passagesFile(id))) passages[id] = packPassages(id, parse(z.array(PassageSchema), json(passagesFile(id)), passagesFile(id)));
+    if (at % 50 === 0) progress(0.4 + (0.5 * at) / documentIds.length);
+  });
+  const whole: StudyState = { ...state, passages };
+  const faults = checkStudy(whole, texts);
+  if (faults.length > 0) throw new StudyFileError(`The study file does not hold together: ${faults[0]}${faults.length > 1 ? ` (and ${faults.length - 1} more faults)` : ''}`);
+  const journal = parse(z.array(JournalEntrySchema), json(JOURNAL_FILE), JOURNAL_FILE);
+  const history = parse(HistorySchema, json(HISTORY_FILE), HISTORY_FILE);
+  if (history.seq !== (journal.at(-1)?.seq ?? 0)) throw new StudyFileError('The study file does not hold together: its journal and its history differ.');
+  progress(1);
+  return { state: whole, texts, journal, history };
+}
+
+const StructureSchema = z.strictObject({ paragraphs: z.array(ParagraphSchema), emphasis: z.array(EmphasisSpanSchema) });
+
+function readTable(type: TableType, records: readonly unknown[]): Record<Id, unknown> {
+  const table: Record<Id, unknown> = {};
+  for (const record of parse(z.array(RECORD_SCHEMAS[type] as z.ZodType<{ id: Id }>), records, TABLE_FILES[type])) {
+    if (Object.hasOwn(table, record.id)) throw new StudyFileError(`The study file does not hold together: “${TABLE_FILES[type]}” has the same record twice.`);
+    table[record.id] = record;
+  }
+  return table;
+}
+
+function parse<T>(schema: z.ZodType<T>, value: unknown, name: string): T {
+  const result = schema.safeParse(value);
+  if (result.success) return result.data;
+  const issue = result.error.issues[0]!;
+  const where = issue.path.length > 0 ? ` at ${issue.path.map(String).join('.')}` : '';
+  throw new StudyFileError(`“${name}” in the study file is not as it should be${where}: ${issue.message}.`);
+}

@@ -1,0 +1,31 @@
+import { z } from 'zod';
+import { LineSchema, ProseSchema } from './fields';
+import { IdSchema } from './ids';
+
+export const ATTRIBUTE_TYPES = ['text', 'choice', 'number', 'date', 'yes/no'] as const;
+
+/** A typed fact that cases or documents may have. */
+export const AttributeSchema = z.strictObject({
+  id: IdSchema,
+  name: LineSchema,
+  of: z.enum(['case', 'document']),
+  type: z.enum(ATTRIBUTE_TYPES),
+  /** The values on offer, for a choice; empty for other types. */
+  choices: z.array(LineSchema).max(1_000),
+});
+export type Attribute = z.infer<typeof AttributeSchema>;
+
+/** Text and choices as strings, numbers as numbers, dates as `YYYY-MM-DD`, yes/no as booleans. */
+export const AttributeValueSchema = z.union([z.string().max(10_000), z.number(), z.boolean()]);
+export type AttributeValue = z.infer<typeof AttributeValueSchema>;
+
+/** The unit of analysis. Whole documents it owns are listed here; speakers' turns are tied to it by the documents' speakers. */
+export const CaseSchema = z.strictObject({
+  id: IdSchema,
+  name: LineSchema,
+  description: ProseSchema,
+  documentIds: z.array(IdSchema),
+  /** Values by attribute id; an absent key means not known. */
+  values: z.record(IdSchema, AttributeValueSchema),
+});
+export type Case = z.infer<typeof CaseSchema>;

@@ -1,0 +1,69 @@
+import { z } from 'zod';
+import { CountSchema, DaySchema, LineSchema, ProseSchema, TimeSchema } from './fields';
+import { IdSchema } from './ids';
+
+export const DOCUMENT_KINDS = ['interview', 'focus group', 'field note', 'survey answers', 'public document', 'article'] as const;
+export const DocumentKindSchema = z.enum(DOCUMENT_KINDS);
+export type DocumentKind = z.infer<typeof DocumentKindSchema>;
+
+/** Who speaks in a document. Paragraphs refer to speakers by their place in the document's list. */
+export const SpeakerSchema = z.strictObject({
+  name: LineSchema,
+  interviewer: z.boolean(),
+  /** The case whose words these are, if it is known. */
+  caseId: IdSchema.nullable(),
+});
+export type Speaker = z.infer<typeof SpeakerSchema>;
+
+/** One piece of material, without its words: those are in the text of the same id. */
+export const DocumentSchema = z.strictObject({
+  id: IdSchema,
+  title: LineSchema,
+  kind: DocumentKindSchema,
+  date: DaySchema.nullable(),
+  folderId: IdSchema.nullable(),
+  description: ProseSchema,
+  speakers: z.array(SpeakerSchema).max(10_000),
+  /** Length of the text in UTF-16 code units. */
+  characters: CountSchema,
+  /** Words of the text, speaker labels left out. */
+  words: CountSchema,
+  /** Name of the file it came from, and the SHA-256 of its bytes; null for pasted and made texts. */
+  source: z.strictObject({ fileName: z.string().max(1000), sha256: z.string().regex(/^[0-9a-f]{64}$/) }).nullable(),
+  createdAt: TimeSchema,
+});
+export type Document = z.infer<typeof DocumentSchema>;
+
+export const PARAGRAPH_STYLES = ['body', 'heading1', 'heading2', 'heading3', 'list item', 'quotation'] as const;
+
+/**
+ * A paragraph of a text: `[start, end)` in the text, without the line end.
+ * `body` is where the words begin after a speaker's label ("Shona: "); without a label it equals `start`.
+ */
+export const ParagraphSchema = z.strictObject({
+  start: CountSchema,
+  body: CountSchema,
+  end: CountSchema,
+  /** Index into the document's speakers, or -1 where nobody speaks. */
+  speaker: z.number().int().min(-1).max(9_999),
+  style: z.enum(PARAGRAPH_STYLES),
+});
+export type Paragraph = z.infer<typeof ParagraphSchema>;
+
+export const EMPHASES = ['bold', 'italic', 'underline', 'strike'] as const;
+
+/** Formatting that carries meaning, over `[start, end)`. Codings refer to the text alone. */
+export const EmphasisSpanSchema = z.strictObject({ start: CountSchema, end: CountSchema, emphasis: z.enum(EMPHASES) });
+export type EmphasisSpan = z.infer<typeof EmphasisSpanSchema>;
+
+/**
+ * The words of the document with the same id: normalised (`\n` between paragraphs, no blank ones,
+ * no byte order mark). Positions everywhere are UTF-16 code units in `text`, start inclusive, end exclusive.
+ */
+export const TextSchema = z.strictObject({
+  id: IdSchema,
+  text: z.string(),
+  paragraphs: z.array(ParagraphSchema),
+  emphasis: z.array(EmphasisSpanSchema),
+});
+export type Text = z.infer<typeof TextSchema>;

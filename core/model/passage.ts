@@ -1,0 +1,23 @@
+import { z } from 'zod';
+import { CountSchema, ProseSchema, TimeSchema } from './fields';
+import { IdSchema } from './ids';
+
+/** One code on one passage, by one coder at one time. The three ids together identify it. */
+export const CodingSchema = z.strictObject({ codeId: IdSchema, coderId: IdSchema, createdAt: TimeSchema });
+export type Coding = z.infer<typeof CodingSchema>;
+
+/** A marked stretch of a text with its codings (none, one or many) and possibly a comment. */
+export const PassageSchema = z
+  .strictObject({
+    id: IdSchema,
+    documentId: IdSchema,
+    start: CountSchema,
+    end: CountSchema,
+    /** Empty when there is none. */
+    comment: ProseSchema,
+    coderId: IdSchema,
+    createdAt: TimeSchema,
+    codings: z.array(CodingSchema),
+  })
+  .refine((passage) => passage.start < passage.end, 'ends before it starts');
+export type Passage = z.infer<typeof PassageSchema>;

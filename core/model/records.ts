@@ -1,0 +1,43 @@
+import { z } from 'zod';
+import { AttributeSchema, CaseSchema, type Attribute, type Case } from './case';
+import { CodeSchema, type Code } from './code';
+import { DocumentSchema, TextSchema, type Document, type Text } from './document';
+import { MemoSchema, type Memo } from './memo';
+import { PassageSchema, type Passage } from './passage';
+import { QuerySchema, type Query } from './query';
+import { CoderSchema, FolderSchema, StudySchema, type Coder, type Folder, type Study } from './study';
+
+/** Every record type with its TypeScript shape. */
+export interface RecordShapes {
+  study: Study;
+  coder: Coder;
+  folder: Folder;
+  document: Document;
+  text: Text;
+  case: Case;
+  attribute: Attribute;
+  code: Code;
+  passage: Passage;
+  memo: Memo;
+  query: Query;
+}
+export type RecordType = keyof RecordShapes;
+
+/** The schema of each record type: data from outside is parsed with it at the border and trusted inside. */
+export const RECORD_SCHEMAS: { readonly [K in RecordType]: z.ZodType<RecordShapes[K]> } = {
+  study: StudySchema,
+  coder: CoderSchema,
+  folder: FolderSchema,
+  document: DocumentSchema,
+  text: TextSchema,
+  case: CaseSchema,
+  attribute: AttributeSchema,
+  code: CodeSchema,
+  passage: PassageSchema,
+  memo: MemoSchema,
+  query: QuerySchema,
+};
+
+/** Record types that are small enough to be all in memory while a study is open, one row each in storage. */
+export const TABLE_TYPES = ['coder', 'folder', 'document', 'case', 'attribute', 'code', 'memo', 'query'] as const;
+export type TableType = (typeof TABLE_TYPES)[number];

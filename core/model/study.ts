@@ -1,0 +1,27 @@
+import { z } from 'zod';
+import { LineSchema, ProseSchema, TimeSchema } from './fields';
+import { IdSchema } from './ids';
+
+/** One research project. Everything else belongs to exactly one. */
+export const StudySchema = z.strictObject({
+  id: IdSchema,
+  title: LineSchema,
+  description: ProseSchema,
+  /** BCP 47 tag of the main language of the material: decides where sentences end and how names sort. */
+  language: z.string().min(2).max(35),
+  /** What this study calls its unit of analysis: "participant", "household", "site"… */
+  caseWord: LineSchema,
+  createdAt: TimeSchema,
+  /** The coder whose name new work carries on this machine. */
+  currentCoderId: IdSchema,
+});
+export type Study = z.infer<typeof StudySchema>;
+
+/** A person who codes. */
+export const CoderSchema = z.strictObject({ id: IdSchema, name: LineSchema });
+export type Coder = z.infer<typeof CoderSchema>;
+
+/** Where documents lie. Folders nest; `parentId` null means the top. */
+export const FolderSchema = z.strictObject({ id: IdSchema, name: LineSchema, parentId: IdSchema.nullable() });
+export type Folder = z.infer<typeof FolderSchema>;
+

@@ -1,0 +1,21 @@
+/**
+ * Brings text from outside into the one form positions refer to: no byte order mark, `\n` line ends
+ * (also for the Unicode line and paragraph separators and form feeds), no other control characters but tabs,
+ * lone surrogates replaced, Unicode composed (NFC) so that searching finds what looks the same.
+ */
+export function normaliseText(raw: string): string {
+  return (
+    raw
+      .replace(/^\uFEFF/, '')
+      .replace(/\r\n?|[\u2028\u2029\u0085\f\v]/g, '\n')
+      // eslint-disable-next-line no-control-regex -- removing them is the point
+      .replace(/[\u0000-\u0008\u000e-\u001f\u007f]/g, '')
+      .toWellFormed()
+      .normalize('NFC')
+  );
+}
+
+/** One line for a name or a title: white space folded, control characters out, at most 500 characters. */
+export function tidyLine(raw: string): string {
+  return normaliseText(raw).replace(/\s+/g, ' ').trim().slice(0, 500).toWellFormed();
+}

@@ -1,0 +1,30 @@
+import type { Paragraph } from '../model/document';
+
+/** Index of the paragraph that holds a position; the last one that starts at or before it, or 0. */
+export function paragraphAt(paragraphs: readonly Paragraph[], position: number): number {
+  let low = 0;
+  let high = paragraphs.length;
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (paragraphs[middle]!.start <= position) low = middle + 1;
+    else high = middle;
+  }
+  return Math.max(0, low - 1);
+}
+
+/**
+ * Numbers the turns of a text: consecutive paragraphs of one speaker are one turn, paragraphs of
+ * nobody belong to none.
+ * @returns for each paragraph the number of its turn from 1, or 0; and how many turns there are
+ */
+export function numberTurns(paragraphs: readonly Paragraph[]): { turns: Uint32Array; count: number } {
+  const turns = new Uint32Array(paragraphs.length);
+  let count = 0;
+  let last = -1;
+  paragraphs.forEach((paragraph, at) => {
+    if (paragraph.speaker >= 0 && paragraph.speaker !== last) count++;
+    turns[at] = paragraph.speaker >= 0 ? count : 0;
+    last = paragraph.speaker;
+  });
+  return { turns, count };
+}

@@ -1,0 +1,35 @@
+import type { Document, Text } from '../model/document';
+import { numberTurns, paragraphAt } from './paragraphs';
+
+/** Where a position is, in the words a citation uses. */
+export interface Place {
+  /** Name of who speaks there, or null. */
+  readonly speaker: string | null;
+  /** "turn 12" in a text with speakers, "paragraph 3" in one without; counted from 1. */
+  readonly position: string;
+}
+
+const numbered = new WeakMap<Text, ReturnType<typeof numberTurns>>();
+
+/** The turns of a text, numbered once and remembered with it. */
+export function turnsOf(text: Text): ReturnType<typeof numberTurns> {
+  let known = numbered.get(text);
+  if (!known) numbered.set(text, (known = numberTurns(text.paragraphs)));
+  return known;
+}
+
+/** Says where a position of a text is. */
+export function placeOf(document: Document, text: Text, position: number): Place {
+  const at = paragraphAt(text.paragraphs, position);
+  const turn = turnsOf(text).turns[at] ?? 0;
+  const speaker = document.speakers[text.paragraphs[at]?.speaker ?? -1]?.name ?? null;
+  return { speaker, position: turn > 0 ? `turn ${turn}` : `paragraph ${at + 1}` };
+}
+
+/** A quote as it is pasted into a manuscript: the words, then document, speaker and position. */
+export function citation(document: Document, text: Text, start: number, end: number): string {
+  const place = placeOf(document, text, start);
+  const words = text.text.slice(start, end).replace(/\n/g, ' ');
+  const speaker = place.speaker ? `${place.speaker}, ` : '';
+  return `“${words}” (${document.title}, ${speaker}${place.position})`;
+}
