@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { LineSchema, TimeSchema } from '../model/fields';
 import { IdSchema } from '../model/ids';
 import { RECORD_SCHEMAS, type RecordType } from '../model/records';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** A moment, in milliseconds since 1970-01-01T00:00Z. */
 export const TimeSchema = z.number().int().min(0).max(8.64e15);

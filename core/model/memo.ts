@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { LineSchema, ProseSchema, TimeSchema } from './fields';
 import { IdSchema } from './ids';
 

@@ -15,10 +15,8 @@ import { emptyState, type StudyState } from '../model/study-state';
 import { packPassages } from '../passages/columns';
 import { composeText, type DraftParagraph } from '../text/draft-text';
 import { findSpeakers, labelsOf } from '../text/speakers';
+import { DEMO_STUDY_ID } from './demo-study-id';
 import { readMarked, type MarkedSource } from './marked-text';
-
-/** The demo study always has this id, so that it is found again. */
-export const DEMO_STUDY_ID: Id = 'f11f0000-0000-4000-8000-000000000000';
 
 /** Files the demo study is built from, below `demo/`. */
 export const DEMO_SOURCES = {

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { CountSchema, LineSchema, TimeSchema } from '../../model/fields';
 import { IdSchema } from '../../model/ids';
 import type { TableType } from '../../model/records';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { HistorySchema, JournalEntrySchema } from '../../change/journal';
 import { checkStudy } from '../../integrity/check-study';
 import { ParagraphSchema, EmphasisSpanSchema, type Text } from '../../model/document';

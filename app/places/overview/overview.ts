@@ -1,0 +1,75 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import type { JournalEntry } from '@core/change/journal';
+import { passageCount } from '@core/passages/columns';
+import { union } from '@core/passages/relations';
+import { unpackPassages } from '@core/passages/columns';
+import { workAs } from '@core/change/commands/study';
+import { StudySession } from '../../state/study-session';
+import { selectBackup, selectCases, selectCoders, selectCodes, selectHistory, selectMemos, selectPassages, selectScopedDocuments, selectStudy } from '../../state/study.selectors';
+import { Ask } from '../../ui/dialogs/ask';
+
+/** What is here, how far the reading is, what was done last, and when the last backup was. */
+@Component({
+  selector: 'fl-overview',
+  imports: [RouterLink, DatePipe],
+  templateUrl: './overview.html',
+  styleUrl: './overview.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Overview {
+  private readonly store = inject(Store);
+  private readonly session = inject(StudySession);
+  private readonly ask = inject(Ask);
+  protected readonly study = this.store.selectSignal(selectStudy);
+  protected readonly documents = this.store.selectSignal(selectScopedDocuments);
+  private readonly passages = this.store.selectSignal(selectPassages);
+  private readonly codes = this.store.selectSignal(selectCodes);
+  private readonly cases = this.store.selectSignal(selectCases);
+  private readonly memos = this.store.selectSignal(selectMemos);
+  protected readonly coders = this.store.selectSignal(selectCoders);
+  protected readonly history = this.store.selectSignal(selectHistory);
+  protected readonly backup = this.store.selectSignal(selectBackup);
+  protected readonly recent = signal<readonly JournalEntry[]>([]);
+  /** Documents drawn as lines; more are one click away in Material. */
+  private static readonly SHOWN = 200;
+
+  protected readonly figures = computed(() => {
+    const ids = this.documents().map((document) => document.id);
+    const columns = ids.map((id) => this.passages()[id]).filter((one) => one !== undefined);
+    return [
+      { name: 'documents', count: ids.length },
+      { name: 'words', count: this.documents().reduce((sum, document) => sum + document.words, 0) },
+      { name: `${this.study()?.caseWord ?? 'case'}s`, count: Object.keys(this.cases()).length },
+      { name: 'codes', count: Object.keys(this.codes()).length },
+      { name: 'passages', count: columns.reduce((sum, one) => sum + passageCount(one), 0) },
+      { name: 'codings', count: columns.reduce((sum, one) => sum + one.codingRow.length, 0) },
+      { name: 'memos', count: Object.keys(this.memos()).length },
+    ];
+  });
+
+  /** Each document as one line with what is coded on it, in shares of its length. */
+  protected readonly lines = computed(() =>
+    this.documents()
+      .slice(0, Overview.SHOWN)
+      .map((document) => {
+        const columns = this.passages()[document.id];
+        const stretches = columns ? union(unpackPassages(columns)) : [];
+        const path = stretches.map(({ start, end }) => `M${((1000 * start) / document.characters).toFixed(1)} 4H${Math.max((1000 * end) / document.characters, (1000 * start) / document.characters + 1).toFixed(1)}`).join('');
+        return { document, path, passages: columns ? passageCount(columns) : 0 };
+      }),
+  );
+  protected readonly hidden = computed(() => Math.max(0, this.documents().length - Overview.SHOWN));
+  protected readonly since = computed(() => this.history().seq - (this.backup()?.through ?? 0));
+
+  constructor() {
+    effect(() => void this.session.journal(this.history().seq + 1, 8).then((entries) => this.recent.set(entries)));
+  }
+
+  protected async changeCoder(): Promise<void> {
+    const name = await this.ask.text('Who is working?', 'Name, for codings and the log', this.coders()[this.study()!.currentCoderId]?.name ?? '', 'Work under this name');
+    if (name) this.session.run(workAs(name));
+  }
+}

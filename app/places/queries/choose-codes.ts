@@ -1,0 +1,66 @@
+import { afterNextRender, ChangeDetectionStrategy, Component, computed, ElementRef, HostListener, inject, input, output, signal, viewChild } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { findCodes } from '@core/codebook/find-codes';
+import type { Id } from '@core/model/ids';
+import { selectCodeCounts, selectCodes } from '../../state/study.selectors';
+import { Swatch } from '../../ui/swatch/swatch';
+
+/** Ticks codes for a part of a question. Closes with Escape or a click elsewhere. */
+@Component({
+  selector: 'fl-choose-codes',
+  imports: [Swatch],
+  template: `
+    <input #find type="search" placeholder="Find a code" aria-label="Find a code" (input)="typed.set(find.value)" (keydown.enter)="toggleFirst()" />
+    <ul aria-label="Codes">
+      @for (found of found(); track found.code.id) {
+        <li>
+          <label><input type="checkbox" [checked]="has(found.code.id)" (change)="toggle(found.code.id)" /><fl-swatch [mark]="found.code.mark" [colour]="found.code.colour" />{{ found.code.name }}<span class="second">{{ found.categories[0] }}</span><span class="count second">{{ counts().withUnder.get(found.code.id) ?? 0 }}</span></label>
+        </li>
+      } @empty {
+        <li class="second">No code fits.</li>
+      }
+    </ul>
+  `,
+  styleUrl: './chooser.scss',
+  host: { role: 'dialog', 'aria-label': 'Choose codes' },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ChooseCodes {
+  readonly chosen = input.required<readonly Id[]>();
+  readonly changed = output<readonly Id[]>();
+  readonly closed = output<void>();
+  private readonly store = inject(Store);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('find');
+  private readonly codes = this.store.selectSignal(selectCodes);
+  protected readonly counts = this.store.selectSignal(selectCodeCounts);
+  protected readonly typed = signal('');
+  protected readonly found = computed(() => findCodes(this.codes(), this.typed(), this.chosen(), 200));
+
+  constructor() {
+    afterNextRender(() => this.box().nativeElement.focus());
+  }
+
+  protected has(id: Id): boolean {
+    return this.chosen().includes(id);
+  }
+
+  protected toggle(id: Id): void {
+    this.changed.emit(this.has(id) ? this.chosen().filter((one) => one !== id) : [...this.chosen(), id]);
+  }
+
+  protected toggleFirst(): void {
+    const first = this.found()[0];
+    if (first) this.toggle(first.code.id);
+  }
+
+  @HostListener('keydown.escape')
+  protected close(): void {
+    this.closed.emit();
+  }
+
+  @HostListener('document:mousedown', ['$event'])
+  protected onPress(event: MouseEvent): void {
+    if (!this.host.contains(event.target as Node)) this.closed.emit();
+  }
+}

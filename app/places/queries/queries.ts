@@ -1,0 +1,152 @@
+import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, resource, signal, viewChild } from '@angular/core';
+import { Router } from '@angular/router';
+import { MatMenuModule } from '@angular/material/menu';
+import { Store } from '@ngrx/store';
+import { deleteQuery, saveQuery } from '@core/change/commands/study';
+import type { Code } from '@core/model/code';
+import type { Id } from '@core/model/ids';
+import type { Question } from '@core/model/query';
+import type { Hit } from '@core/queries/evaluate';
+import type { WayOut } from '@core/queries/explain';
+import { StudySession } from '../../state/study-session';
+import { ScopeActions } from '../../state/study.actions';
+import { selectCodes, selectData, selectQueries, selectQueryScope, selectSortedDocuments, selectStudy } from '../../state/study.selectors';
+import { AnalysisService } from '../../workers/analysis-service';
+import { Ask } from '../../ui/dialogs/ask';
+import { Evidence } from '../../ui/evidence/evidence';
+import { Icon } from '../../ui/icon/icon';
+import { Swatch } from '../../ui/swatch/swatch';
+import { ChooseCodes } from './choose-codes';
+import { ChooseDocuments } from './choose-documents';
+import { EMPTY_QUESTION, QueryDraft } from './query-draft';
+
+type Part = 'all' | 'any' | 'none';
+
+/** Asking for passages by their codes: a sentence with parts to change, and the passages that answer it. */
+@Component({
+  selector: 'fl-queries',
+  imports: [MatMenuModule, ChooseCodes, ChooseDocuments, Evidence, Icon, Swatch],
+  templateUrl: './queries.html',
+  styleUrl: './queries.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Queries {
+  private readonly store = inject(Store);
+  private readonly session = inject(StudySession);
+  private readonly analysis = inject(AnalysisService);
+  private readonly router = inject(Router);
+  private readonly ask = inject(Ask);
+  private readonly draft = inject(QueryDraft);
+  private readonly results = viewChild<ElementRef<HTMLElement>>('results');
+  private readonly data = this.store.selectSignal(selectData);
+  private readonly study = this.store.selectSignal(selectStudy);
+  private readonly scope = this.store.selectSignal(selectQueryScope);
+  private readonly queryTable = this.store.selectSignal(selectQueries);
+  protected readonly codes = this.store.selectSignal(selectCodes);
+  protected readonly documents = this.store.selectSignal(selectSortedDocuments);
+  protected readonly saved = computed(() => Object.values(this.queryTable()).sort((a, b) => a.name.localeCompare(b.name)));
+  protected readonly question = this.draft.question;
+  protected readonly choosing = signal<Part | 'documents' | null>(null);
+  protected readonly parts: readonly { readonly key: Part; readonly lead: string; readonly none: string }[] = [
+    { key: 'all', lead: 'that carry all of', none: 'no particular code' },
+    { key: 'any', lead: 'and at least one of', none: 'whichever' },
+    { key: 'none', lead: 'and none of', none: 'no exception' },
+  ];
+  protected readonly asked = computed(() => this.question().all.length + this.question().any.length + this.question().none.length > 0);
+
+  protected readonly answer = resource({
+    params: () => (this.asked() && this.data() ? { question: this.question(), scope: this.scope(), data: this.data()!, order: this.documents().map((document) => document.id) } : undefined),
+    loader: ({ params }) => this.analysis.ask(params.data, params.question, params.scope, params.order),
+  });
+  /** The last answer stays while the next is on its way. */
+  protected readonly shown = signal<{ readonly hits: readonly Hit[]; readonly waysOut: readonly WayOut[] } | null>(null);
+  protected readonly summary = computed(() => {
+    const hits = this.shown()?.hits ?? [];
+    const documents = new Set(hits.map((hit) => hit.documentId)).size;
+    return `${hits.length.toLocaleString()} ${hits.length === 1 ? 'passage' : 'passages'} in ${documents.toLocaleString()} ${documents === 1 ? 'document' : 'documents'}`;
+  });
+
+  constructor() {
+    effect(() => {
+      const studyId = this.study()?.id ?? null;
+      if (this.draft.studyId() === studyId) return;
+      this.draft.studyId.set(studyId);
+      this.question.set(EMPTY_QUESTION);
+    });
+    effect(() => {
+      if (!this.asked()) this.shown.set(null);
+      else if (this.answer.status() === 'resolved' || this.answer.status() === 'local') this.shown.set(this.answer.value() ?? null);
+    });
+    afterRenderEffect(() => {
+      const element = this.results()?.nativeElement;
+      if (this.shown() && element && this.draft.scrolled > 0) setTimeout(() => (element.scrollTop = this.draft.scrolled), 60);
+    });
+  }
+
+  protected codesOf(part: Part): Code[] {
+    return this.question()[part].map((id) => this.codes()[id]).filter((code) => code !== undefined);
+  }
+
+  protected set(fields: Partial<Question>): void {
+    this.draft.scrolled = 0;
+    this.question.update((question) => ({ ...question, ...fields }));
+  }
+
+  protected setPart(part: Part, ids: readonly Id[]): void {
+    this.set({ [part]: [...ids] });
+  }
+
+  protected drop(part: Part, id: Id): void {
+    this.setPart(part, this.question()[part].filter((one) => one !== id));
+  }
+
+  protected documentWords(): string {
+    const { documentIds } = this.question();
+    return documentIds === null ? 'all documents in scope' : documentIds.length === 1 ? (this.documents().find((document) => document.id === documentIds[0])?.title ?? 'one document') : `${documentIds.length} chosen documents`;
+  }
+
+  protected stepWords({ step }: WayOut): string {
+    switch (step.do) {
+      case 'drop':
+        return step.from === 'all' ? `without asking for “${this.codes()[step.codeId]?.name}”` : `without leaving out “${this.codes()[step.codeId]?.name}”`;
+      case 'drop any':
+        return 'without “at least one of”';
+      case 'reach overlap':
+        return 'counting codes of overlapping passages too';
+      case 'with codes under':
+        return 'with what is under the codes';
+      case 'all documents':
+        return 'in all documents in scope';
+      case 'whole study':
+        return 'looking at the whole study';
+    }
+  }
+
+  protected take(way: WayOut): void {
+    if (way.step.do === 'whole study') this.store.dispatch(ScopeActions.cleared());
+    this.set(way.question);
+  }
+
+  protected clear(): void {
+    this.draft.scrolled = 0;
+    this.question.set(EMPTY_QUESTION);
+  }
+
+  protected async save(): Promise<void> {
+    const names = [...this.codesOf('all'), ...this.codesOf('any')].map((code) => code.name).join(' + ');
+    const name = await this.ask.text('Save the query', 'Name', names, 'Save');
+    if (name) this.session.run(saveQuery(name, this.question()));
+  }
+
+  protected remove(id: Id): void {
+    this.session.run(deleteQuery(id));
+  }
+
+  protected onScroll(element: HTMLElement): void {
+    this.draft.scrolled = element.scrollTop;
+  }
+
+  protected readInPlace(hit: Hit): void {
+    void this.router.navigate(['/study', this.study()!.id, 'reading', hit.documentId], { queryParams: { passage: hit.passageId, from: 'the query' } });
+  }
+}

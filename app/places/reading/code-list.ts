@@ -1,0 +1,98 @@
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, output, signal, viewChild } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { findCodes, fold } from '@core/codebook/find-codes';
+import type { Id } from '@core/model/ids';
+import { selectCodeCounts, selectCodeRows, selectCodes } from '../../state/study.selectors';
+import { Swatch } from '../../ui/swatch/swatch';
+import { CODE_DRAG_TYPE } from './surface/reading-surface';
+
+/** The codebook beside the text: a selection is dragged onto a code, or a code onto the text; a double click codes. */
+@Component({
+  selector: 'fl-code-list',
+  imports: [CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, Swatch],
+  template: `
+    <input #find type="search" placeholder="Find a code" aria-label="Find a code" [value]="typed()" (input)="typed.set(find.value)" (keydown.enter)="useFirst()" />
+    @if (rows().length > 0) {
+      <cdk-virtual-scroll-viewport itemSize="25" role="list" aria-label="Codes" tabindex="-1">
+        <div
+          *cdkVirtualFor="let row of rows(); trackBy: byId"
+          role="listitem"
+          class="row"
+          [class.category]="row.hasChildren"
+          [class.over]="over() === row.code.id"
+          [style.padding-left.px]="14 + row.level * (row.level > 1 ? 12 : 2)"
+          draggable="true"
+          (dragstart)="onDragStart($event, row.code.id)"
+          (dragover)="onDragOver($event, row.code.id)"
+          (dragleave)="over.set(null)"
+          (drop)="onDrop($event, row.code.id)"
+        >
+          <button (dblclick)="used.emit(row.code.id)" (keydown.enter)="used.emit(row.code.id)" [title]="row.code.definition || row.code.name" [attr.aria-label]="row.code.name + ', ' + count(row.code.id, row.hasChildren) + ' passages. Enter codes the selection.'">
+            @if (!row.hasChildren) {
+              <fl-swatch [mark]="row.code.mark" [colour]="row.code.colour" />
+            }
+            <span class="name">{{ row.code.name }}</span>
+            <span class="count">{{ count(row.code.id, row.hasChildren) }}</span>
+          </button>
+        </div>
+      </cdk-virtual-scroll-viewport>
+    } @else if (typed()) {
+      <p class="none">No code has “{{ typed() }}” in its name, category or definition.</p>
+    } @else {
+      <p class="none">No codes yet. Select some words, press <kbd>C</kbd> and name what is going on in them.</p>
+    }
+  `,
+  styleUrl: './code-list.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class CodeList {
+  private readonly store = inject(Store);
+  private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('find');
+  private readonly codes = this.store.selectSignal(selectCodes);
+  private readonly allRows = this.store.selectSignal(selectCodeRows);
+  private readonly counts = this.store.selectSignal(selectCodeCounts);
+  /** The code whose row was chosen for the selection. */
+  readonly used = output<Id>();
+  protected readonly typed = signal('');
+  protected readonly over = signal<Id | null>(null);
+  protected readonly rows = computed(() => {
+    if (!fold(this.typed()).trim()) return this.allRows();
+    const found = new Set(findCodes(this.codes(), this.typed(), [], Infinity).map(({ code }) => code.id));
+    return this.allRows().filter((row) => found.has(row.code.id));
+  });
+  protected readonly byId = (_: number, row: { code: { id: Id } }): Id => row.code.id;
+
+  focusFind(): void {
+    this.box().nativeElement.focus();
+    this.box().nativeElement.select();
+  }
+
+  protected count(id: Id, withUnder: boolean): number {
+    return (withUnder ? this.counts().withUnder : this.counts().own).get(id) ?? 0;
+  }
+
+  protected useFirst(): void {
+    const first = findCodes(this.codes(), this.typed(), [], 1)[0];
+    if (first && this.typed().trim()) this.used.emit(first.code.id);
+  }
+
+  protected onDragStart(event: DragEvent, codeId: Id): void {
+    event.dataTransfer?.setData(CODE_DRAG_TYPE, codeId);
+    if (event.dataTransfer) event.dataTransfer.effectAllowed = 'copy';
+  }
+
+  /** Takes text dragged from the reading surface, not codes and not files. */
+  protected onDragOver(event: DragEvent, codeId: Id): void {
+    const types = event.dataTransfer?.types ?? [];
+    if (!types.includes('text/plain') || types.includes(CODE_DRAG_TYPE)) return;
+    event.preventDefault();
+    this.over.set(codeId);
+  }
+
+  protected onDrop(event: DragEvent, codeId: Id): void {
+    event.preventDefault();
+    this.over.set(null);
+    this.used.emit(codeId);
+  }
+}

@@ -1,0 +1,88 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { noteExport } from '@core/change/commands/study';
+import { codebookCsv } from '@core/formats/csv/codebook-csv';
+import { codingsCsv } from '@core/formats/csv/codings-csv';
+import { StudySession } from '../../state/study-session';
+import { selectBackup, selectData, selectHistory, selectRole, selectScopedDocuments } from '../../state/study.selectors';
+import { saveFile } from '../../ui/save-file';
+import { FilesService } from '../../workers/files-service';
+
+/** What leaves Filum: the study file, and tables for other programs. */
+@Component({
+  selector: 'fl-write-up',
+  imports: [DatePipe],
+  templateUrl: './write-up.html',
+  styleUrl: './write-up.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class WriteUp {
+  private readonly store = inject(Store);
+  private readonly session = inject(StudySession);
+  private readonly files = inject(FilesService);
+  private readonly data = this.store.selectSignal(selectData);
+  private readonly role = this.store.selectSignal(selectRole);
+  protected readonly documents = this.store.selectSignal(selectScopedDocuments);
+  protected readonly history = this.store.selectSignal(selectHistory);
+  protected readonly backup = this.store.selectSignal(selectBackup);
+  protected readonly busy = signal<{ readonly what: string; readonly share: number | null } | null>(null);
+  protected readonly trouble = signal<string | null>(null);
+  /** Changes since the last study file. */
+  protected readonly since = computed(() => this.history().seq - (this.backup()?.through ?? 0));
+
+  protected async studyFile(): Promise<void> {
+    await this.work('Writing the study file', async () => {
+      const { study } = this.data()!;
+      await this.session.settled();
+      const { bytes, through } = await this.files.writeStudyFile(study.id, (share) => this.busy.update((busy) => busy && { ...busy, share }));
+      saveFile(`${study.title} ${today()}.filum`, bytes, 'application/zip');
+      await this.session.noteBackup({ at: Date.now(), through });
+      this.note('the study file');
+    });
+  }
+
+  protected async codings(): Promise<void> {
+    await this.work('Writing the codings', async () => {
+      const data = this.data()!;
+      const ids = this.documents().map((document) => document.id);
+      const texts = new Map((await this.session.textsOf(ids.filter((id) => Object.hasOwn(data.passages, id)))).map((text) => [text.id, text]));
+      saveFile(`${data.study.title} – codings ${today()}.csv`, codingsCsv(data, ids, (id) => texts.get(id)!), 'text/csv');
+      this.note(`the codings of ${ids.length} documents as CSV`);
+    });
+  }
+
+  protected async codebook(): Promise<void> {
+    await this.work('Writing the codebook', async () => {
+      saveFile(`${this.data()!.study.title} – codebook ${today()}.csv`, codebookCsv(this.data()!), 'text/csv');
+      this.note('the codebook as CSV');
+    });
+  }
+
+  protected cancel(): void {
+    this.files.cancel();
+    this.busy.set(null);
+  }
+
+  /** What left the study is in its log, where this tab may write it. */
+  private note(what: string): void {
+    if (this.role() === 'writer') this.session.run(noteExport(what));
+  }
+
+  private async work(what: string, action: () => Promise<void>): Promise<void> {
+    this.trouble.set(null);
+    this.busy.set({ what, share: null });
+    try {
+      await action();
+    } catch (error) {
+      this.trouble.set(`${what} failed: ${error instanceof Error ? error.message : String(error)}. Nothing was exported.`);
+    } finally {
+      this.busy.set(null);
+    }
+  }
+}
+
+function today(): string {
+  const now = new Date();
+  return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`;
+}

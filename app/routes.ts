@@ -1,0 +1,24 @@
+import type { Routes } from '@angular/router';
+
+/** Every place loads when it is first gone to. */
+export const routes: Routes = [
+  { path: '', pathMatch: 'full', title: 'Filum', loadComponent: () => import('./start/start').then((module) => module.Start) },
+  {
+    path: 'study/:studyId',
+    loadComponent: () => import('./shell/study-shell').then((module) => module.StudyShell),
+    children: [
+      { path: '', pathMatch: 'full', redirectTo: 'overview' },
+      { path: 'overview', loadComponent: () => import('./places/overview/overview').then((module) => module.Overview) },
+      { path: 'material', loadComponent: () => import('./places/material/material').then((module) => module.Material) },
+      { path: 'material/import', loadComponent: () => import('./places/material/import/import').then((module) => module.Import) },
+      { path: 'reading', loadComponent: () => import('./places/reading/reading').then((module) => module.Reading) },
+      { path: 'reading/:documentId', loadComponent: () => import('./places/reading/reading').then((module) => module.Reading) },
+      { path: 'codebook', loadComponent: () => import('./places/codebook/codebook').then((module) => module.Codebook) },
+      { path: 'memos', loadComponent: () => import('./places/memos/memos').then((module) => module.Memos) },
+      { path: 'log', loadComponent: () => import('./places/memos/log').then((module) => module.Log) },
+      { path: 'queries', loadComponent: () => import('./places/queries/queries').then((module) => module.Queries) },
+      { path: 'write-up', loadComponent: () => import('./places/write-up/write-up').then((module) => module.WriteUp) },
+    ],
+  },
+  { path: '**', redirectTo: '' },
+];

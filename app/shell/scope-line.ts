@@ -1,0 +1,98 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatMenuModule } from '@angular/material/menu';
+import { Store } from '@ngrx/store';
+import { DOCUMENT_KINDS, type DocumentKind } from '@core/model/document';
+import { ScopeActions } from '../state/study.actions';
+import { selectCoders, selectDocuments, selectFolders, selectScope, selectScopedDocuments } from '../state/study.selectors';
+import { Icon } from '../ui/icon/icon';
+
+const PLURALS: Readonly<Record<DocumentKind, string>> = { interview: 'interviews', 'focus group': 'focus groups', 'field note': 'field notes', 'survey answers': 'survey answers', 'public document': 'public documents', article: 'articles' };
+
+/** The scope as a sentence, each changeable part underlined, then what it leaves. The same in every place. */
+@Component({
+  selector: 'fl-scope-line',
+  imports: [MatMenuModule, Icon],
+  template: `
+    <span class="lead second">Looking at</span>
+    <button class="part" [matMenuTriggerFor]="kindMenu">{{ kindWords() }}</button>
+    @if (folders().length > 0) {
+      <span class="second" aria-hidden="true">·</span>
+      <button class="part" [matMenuTriggerFor]="folderMenu">{{ folderWords() }}</button>
+    }
+    @if (coders().length > 1) {
+      <span class="second" aria-hidden="true">·</span>
+      <button class="part" [matMenuTriggerFor]="coderMenu">{{ coderWords() }}</button>
+    }
+    <span class="second left" data-scope-left>{{ left() }}</span>
+    @if (narrowed()) {
+      <button class="act" (click)="clear()">look at all</button>
+    }
+
+    <mat-menu #kindMenu="matMenu">
+      @for (kind of kindsPresent(); track kind) {
+        <button mat-menu-item role="menuitemcheckbox" [attr.aria-checked]="chosen(kind)" (click)="toggle(kind); $event.stopPropagation()">
+          <span class="tick"><fl-icon name="check" [class.off]="!chosen(kind)" /></span>{{ plurals[kind] }}
+        </button>
+      }
+    </mat-menu>
+    <mat-menu #folderMenu="matMenu">
+      <button mat-menu-item (click)="chooseFolder(null)">any folder</button>
+      @for (folder of folders(); track folder.id) {
+        <button mat-menu-item (click)="chooseFolder(folder.id)">{{ folder.name }}</button>
+      }
+    </mat-menu>
+    <mat-menu #coderMenu="matMenu">
+      <button mat-menu-item (click)="chooseCoder(null)">all coders</button>
+      @for (coder of coders(); track coder.id) {
+        <button mat-menu-item (click)="chooseCoder(coder.id)">{{ coder.name }}</button>
+      }
+    </mat-menu>
+  `,
+  styles: `
+    :host { display: flex; align-items: baseline; gap: 7px; overflow: hidden; white-space: nowrap; }
+    .part { overflow: hidden; text-overflow: ellipsis; max-width: 260px; border-bottom: 1.5px solid var(--ink-second); min-height: 0; padding: 3px 0 1px; }
+    .left { overflow: hidden; text-overflow: ellipsis; }
+    .tick { display: inline-block; width: 22px; --icon-size: 15px; }
+    .off { visibility: hidden; }
+    @media (max-width: 1000px) { .lead { display: none; } .part { max-width: 110px; } }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ScopeLine {
+  private readonly store = inject(Store);
+  protected readonly plurals = PLURALS;
+  private readonly scope = this.store.selectSignal(selectScope);
+  private readonly documents = this.store.selectSignal(selectDocuments);
+  private readonly scoped = this.store.selectSignal(selectScopedDocuments);
+  private readonly folderTable = this.store.selectSignal(selectFolders);
+  private readonly coderTable = this.store.selectSignal(selectCoders);
+  protected readonly folders = computed(() => Object.values(this.folderTable()));
+  protected readonly coders = computed(() => Object.values(this.coderTable()));
+  protected readonly kindsPresent = computed(() => DOCUMENT_KINDS.filter((kind) => Object.values(this.documents()).some((document) => document.kind === kind)));
+  protected readonly kindWords = computed(() => this.scope().kinds.map((kind) => PLURALS[kind]).join(' and ') || 'all documents');
+  protected readonly folderWords = computed(() => this.folderTable()[this.scope().folderId ?? '']?.name ?? 'any folder');
+  protected readonly coderWords = computed(() => this.coderTable()[this.scope().coderId ?? '']?.name ?? 'all coders');
+  protected readonly narrowed = computed(() => this.scope().kinds.length > 0 || this.scope().folderId !== null || this.scope().coderId !== null);
+  protected readonly left = computed(() => `${this.scoped().length.toLocaleString()} of ${Object.keys(this.documents()).length.toLocaleString()} documents`);
+
+  protected chosen(kind: DocumentKind): boolean {
+    return this.scope().kinds.includes(kind);
+  }
+
+  protected toggle(kind: DocumentKind): void {
+    const kinds = this.scope().kinds;
+    this.store.dispatch(ScopeActions.kindsChosen({ kinds: this.chosen(kind) ? kinds.filter((one) => one !== kind) : [...kinds, kind] }));
+  }
+
+  protected chooseFolder(folderId: string | null): void {
+    this.store.dispatch(ScopeActions.folderChosen({ folderId }));
+  }
+
+  protected chooseCoder(coderId: string | null): void {
+    this.store.dispatch(ScopeActions.coderChosen({ coderId }));
+  }
+
+  protected clear(): void {
+    this.store.dispatch(ScopeActions.cleared());
+  }
+}

@@ -1,0 +1,102 @@
+import { ChangeDetectionStrategy, Component, effect, HostListener, inject, input, signal } from '@angular/core';
+import { Title } from '@angular/platform-browser';
+import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { MatDialog, MatDialogModule } from '@angular/material/dialog';
+import { StudySession } from '../state/study-session';
+import { selectAllSaved, selectHistory, selectRole, selectSave, selectStudy } from '../state/study.selectors';
+import { Icon } from '../ui/icon/icon';
+import type { IconName } from '../ui/icon/icon-names';
+import { SaveLine } from './save-line';
+import { ScopeLine } from './scope-line';
+import { ThemeChoice } from './theme-choice';
+
+interface PlaceLink {
+  readonly path: string;
+  readonly name: string;
+  readonly icon: IconName;
+  /** A small gap in front: gather and read · order and think · ask and see · tell. */
+  readonly gap?: true;
+}
+
+const PLACES: readonly PlaceLink[] = [
+  { path: 'overview', name: 'Overview', icon: 'home' },
+  { path: 'material', name: 'Material', icon: 'folders' },
+  { path: 'reading', name: 'Reading', icon: 'book', gap: true },
+  { path: 'codebook', name: 'Codebook', icon: 'list-tree' },
+  { path: 'memos', name: 'Memos', icon: 'pencil' },
+  { path: 'queries', name: 'Queries', icon: 'list-search', gap: true },
+  { path: 'write-up', name: 'Write-up', icon: 'writing', gap: true },
+];
+
+/** An open study: the thread of places at the left, the top line, and the present place. */
+@Component({
+  selector: 'fl-study-shell',
+  imports: [RouterOutlet, RouterLink, RouterLinkActive, MatDialogModule, Icon, SaveLine, ScopeLine],
+  templateUrl: './study-shell.html',
+  styleUrl: './study-shell.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class StudyShell {
+  readonly studyId = input.required<string>();
+  protected readonly session = inject(StudySession);
+  protected readonly theme = inject(ThemeChoice);
+  private readonly router = inject(Router);
+  private readonly dialog = inject(MatDialog);
+  private readonly title = inject(Title);
+  private readonly store = inject(Store);
+  protected readonly study = this.store.selectSignal(selectStudy);
+  protected readonly history = this.store.selectSignal(selectHistory);
+  protected readonly role = this.store.selectSignal(selectRole);
+  protected readonly save = this.store.selectSignal(selectSave);
+  private readonly allSaved = this.store.selectSignal(selectAllSaved);
+  protected readonly trouble = signal<string | null>(null);
+  protected readonly places = PLACES;
+
+  constructor() {
+    effect(() => void this.open(this.studyId()));
+    effect(() => this.title.setTitle(this.study() ? `${this.study()!.title} – Filum` : 'Filum'));
+  }
+
+  private async open(studyId: string): Promise<void> {
+    try {
+      this.trouble.set(null);
+      await this.session.open(studyId);
+    } catch (error) {
+      this.trouble.set(error instanceof Error ? error.message : String(error));
+    }
+  }
+
+  @HostListener('document:keydown', ['$event'])
+  protected onKey(event: KeyboardEvent): void {
+    const target = event.target as HTMLElement;
+    const writing = target.matches('input:not([type=checkbox],[type=radio]), textarea, select');
+    const command = event.ctrlKey || event.metaKey;
+    if (command && !writing && event.key.toLowerCase() === 'z') {
+      event.preventDefault();
+      void this.session.step(event.shiftKey ? 'redo' : 'undo');
+    } else if (command && !writing && event.key.toLowerCase() === 'y') {
+      event.preventDefault();
+      void this.session.step('redo');
+    } else if (event.key === '?' && !writing && !command && !this.dialog.openDialogs.length) {
+      event.preventDefault();
+      void this.help();
+    }
+  }
+
+  /** The browser asks before it closes a window with work that is not on disk. */
+  @HostListener('window:beforeunload', ['$event'])
+  protected onLeave(event: BeforeUnloadEvent): void {
+    if (this.role() === 'writer' && this.study() && !this.allSaved()) event.preventDefault();
+  }
+
+  protected async help(): Promise<void> {
+    const { KeySheet } = await import('./key-sheet');
+    this.dialog.open(KeySheet, { width: '620px', ariaLabel: 'Keys' });
+  }
+
+  protected async leave(): Promise<void> {
+    await this.session.close();
+    await this.router.navigateByUrl('/');
+  }
+}

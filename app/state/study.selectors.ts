@@ -1,0 +1,77 @@
+import { createSelector } from '@ngrx/store';
+import type { Code } from '@core/model/code';
+import type { Document } from '@core/model/document';
+import type { Id } from '@core/model/ids';
+import type { StudyState, Table } from '@core/model/study-state';
+import { countCodes, type CodeCounts } from '@core/passages/counting';
+import type { Scope } from '@core/queries/evaluate';
+import { studyFeature, type ScopeState } from './study.reducer';
+
+export const { selectData, selectHistory, selectRole, selectSave, selectBackup, selectScope, selectRecentCodeIds } = studyFeature;
+
+const NONE: Table<never> = {};
+const tables = (data: StudyState | null) => data?.tables;
+
+export const selectStudy = createSelector(selectData, (data) => data?.study ?? null);
+export const selectCodes = createSelector(selectData, (data): Table<Code> => tables(data)?.code ?? NONE);
+export const selectDocuments = createSelector(selectData, (data): Table<Document> => tables(data)?.document ?? NONE);
+export const selectFolders = createSelector(selectData, (data) => tables(data)?.folder ?? NONE);
+export const selectCases = createSelector(selectData, (data) => tables(data)?.case ?? NONE);
+export const selectAttributes = createSelector(selectData, (data) => tables(data)?.attribute ?? NONE);
+export const selectCoders = createSelector(selectData, (data) => tables(data)?.coder ?? NONE);
+export const selectMemos = createSelector(selectData, (data) => tables(data)?.memo ?? NONE);
+export const selectQueries = createSelector(selectData, (data) => tables(data)?.query ?? NONE);
+export const selectPassages = createSelector(selectData, (data) => data?.passages ?? NONE);
+
+/** Documents by folder name, then by title, in natural number order. */
+export const selectSortedDocuments = createSelector(selectDocuments, selectFolders, (documents, folders): Document[] => {
+  const order = new Intl.Collator(undefined, { numeric: true });
+  const folderOf = (document: Document): string => (document.folderId ? (folders[document.folderId]?.name ?? '') : '');
+  return Object.values(documents).sort((a, b) => order.compare(folderOf(a), folderOf(b)) || order.compare(a.title, b.title));
+});
+
+/** A folder and all folders in it. */
+function foldersUnder(folders: Table<{ id: Id; parentId: Id | null }>, folderId: Id): Set<Id> {
+  const under = new Set([folderId]);
+  for (const id of under) for (const folder of Object.values(folders)) if (folder.parentId === id) under.add(folder.id);
+  return under;
+}
+
+/** The documents in scope, in their usual order. */
+export const selectScopedDocuments = createSelector(selectSortedDocuments, selectFolders, selectScope, (documents, folders, scope: ScopeState): Document[] => {
+  const under = scope.folderId ? foldersUnder(folders, scope.folderId) : null;
+  return documents.filter((document) => (scope.kinds.length === 0 || scope.kinds.includes(document.kind)) && (!under || (document.folderId !== null && under.has(document.folderId))));
+});
+
+/** The scope as queries take it. */
+export const selectQueryScope = createSelector(selectScopedDocuments, selectScope, (documents, scope): Scope => ({ documentIds: new Set(documents.map((document) => document.id)), coderId: scope.coderId }));
+
+/** Passages by code, in scope. */
+export const selectCodeCounts = createSelector(selectPassages, selectCodes, selectQueryScope, (passages, codes, scope): CodeCounts =>
+  countCodes([...scope.documentIds].map((id) => passages[id]).filter((columns) => columns !== undefined), codes, scope.coderId),
+);
+
+/** A row of the codebook as it is shown: a code and how deep it lies. */
+export interface CodeRow {
+  readonly code: Code;
+  readonly level: number;
+  readonly hasChildren: boolean;
+}
+
+/** The codebook in the order of its tree. */
+export const selectCodeRows = createSelector(selectCodes, (codes): CodeRow[] => {
+  const byParent = Map.groupBy(Object.values(codes), (code) => code.parentId);
+  const rows: CodeRow[] = [];
+  const list = (parentId: Id | null, level: number): void => {
+    for (const code of (byParent.get(parentId) ?? []).sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1))) {
+      rows.push({ code, level, hasChildren: byParent.has(code.id) });
+      list(code.id, level + 1);
+    }
+  };
+  list(null, 0);
+  return rows;
+});
+
+/** Whether everything done is on disk. */
+export const selectAllSaved = createSelector(selectSave, selectHistory, (save, history) => save.through === history.seq && save.trouble === null);
+

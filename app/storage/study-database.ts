@@ -1,0 +1,50 @@
+import Dexie, { type EntityTable, type Table } from 'dexie';
+import type { JournalEntry } from '@core/change/journal';
+import type { RecordShapes, TableType } from '@core/model/records';
+import type { Text } from '@core/model/document';
+import type { Id } from '@core/model/ids';
+import type { PassageColumns } from '@core/passages/columns';
+
+/** Rows of the `meta` table, by key. */
+export interface MetaRow {
+  readonly key: 'study' | 'history' | 'dataVersion' | 'backup';
+  readonly value: unknown;
+}
+
+/** Databases of studies carry this in front of the study's id. */
+export const DATABASE_PREFIX = 'filum-study-';
+
+/**
+ * The database of one study. Each study has its own, so that deleting one cannot touch another. Small records
+ * are a row each; the passages of a document are one packed row; texts are apart and read when needed.
+ */
+export class StudyDatabase extends Dexie {
+  declare readonly meta: EntityTable<MetaRow, 'key'>;
+  declare readonly text: EntityTable<Text, 'id'>;
+  declare readonly passages: EntityTable<PassageColumns, 'documentId'>;
+  declare readonly journal: EntityTable<JournalEntry, 'seq'>;
+
+  constructor(readonly studyId: Id) {
+    // strict: a transaction counts as done when it is on disk, not when it is on its way there
+    super(DATABASE_PREFIX + studyId, { chromeTransactionDurability: 'strict' });
+    this.version(1).stores({
+      meta: 'key',
+      text: 'id',
+      passages: 'documentId',
+      journal: 'seq',
+      coder: 'id',
+      folder: 'id',
+      document: 'id',
+      case: 'id',
+      attribute: 'id',
+      code: 'id',
+      memo: 'id',
+      query: 'id',
+    });
+  }
+
+  /** The table of small records of one type. */
+  records<K extends TableType>(type: K): Table<RecordShapes[K], Id> {
+    return this.table(type);
+  }
+}

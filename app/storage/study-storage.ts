@@ -1,0 +1,191 @@
+import Dexie from 'dexie';
+import { documentsWithChangedPassages } from '@core/change/apply';
+import { advance, HistorySchema, type History, type JournalEntry } from '@core/change/journal';
+import { idOf, type RecordChange } from '@core/change/change';
+import type { StudyBundle } from '@core/formats/study-file/bundle';
+import type { Text } from '@core/model/document';
+import type { Id } from '@core/model/ids';
+import { RECORD_SCHEMAS, TABLE_TYPES, type TableType } from '@core/model/records';
+import { migrate, SCHEMA_VERSION, type StoredRecords } from '@core/model/schema-version';
+import type { Study } from '@core/model/study';
+import { emptyState, type StudyState } from '@core/model/study-state';
+import type { PassageColumns } from '@core/passages/columns';
+import { DATABASE_PREFIX, StudyDatabase } from './study-database';
+
+/** When the study file was last exported (ms since 1970), and the journal number it went through. */
+export interface Backup {
+  readonly at: number;
+  readonly through: number;
+}
+
+/** A study as it is read when it is opened: all but the texts and the journal. */
+export interface OpenedStudy {
+  readonly state: StudyState;
+  readonly history: History;
+  readonly backup: Backup | null;
+}
+
+/** What the start screen says of a study. */
+export interface StudySummary {
+  readonly study: Study;
+  readonly documents: number;
+  readonly lastChange: number;
+}
+
+/** Another tab has written since this one read: nothing was written, so nothing was overwritten. */
+export class StaleTabError extends Error {
+  constructor() {
+    super('The study was changed in another tab. It is read anew; the last action here has to be done again.');
+    this.name = 'StaleTabError';
+  }
+}
+
+/** The study is not in this browser (any more). */
+export class NoSuchStudyError extends Error {
+  constructor() {
+    super('This study is not in this browser. Open it from a study file.');
+    this.name = 'NoSuchStudyError';
+  }
+}
+
+/** Reads and writes one study. */
+export class StudyStorage {
+  private constructor(private readonly db: StudyDatabase) {}
+
+  /** @throws NoSuchStudyError */
+  static async of(studyId: Id): Promise<StudyStorage> {
+    if (!(await Dexie.exists(DATABASE_PREFIX + studyId))) throw new NoSuchStudyError();
+    return new StudyStorage(new StudyDatabase(studyId));
+  }
+
+  /** Stores a whole study under its id, in one transaction: it is there entirely or not at all. */
+  static async create(bundle: StudyBundle, backup: Backup | null = null): Promise<void> {
+    const db = new StudyDatabase(bundle.state.study.id);
+    try {
+      await db.transaction('rw', db.tables, async () => {
+        if (await db.meta.get('study')) throw new Error('This study is already in this browser.');
+        for (const type of TABLE_TYPES) await db.records(type).bulkAdd(Object.values(bundle.state.tables[type]) as never[]);
+        await db.passages.bulkAdd(Object.values(bundle.state.passages));
+        await db.text.bulkAdd([...bundle.texts.values()]);
+        await db.journal.bulkAdd([...bundle.journal]);
+        await db.meta.bulkAdd([
+          { key: 'dataVersion', value: SCHEMA_VERSION },
+          { key: 'history', value: bundle.history },
+          { key: 'backup', value: backup },
+          { key: 'study', value: bundle.state.study },
+        ]);
+      });
+    } finally {
+      db.close();
+    }
+  }
+
+  /** Reads everything but texts and journal, in one transaction. @throws NoSuchStudyError, NewerVersionError */
+  async open(): Promise<OpenedStudy> {
+    const { db } = this;
+    const tables = [db.meta, db.passages, ...TABLE_TYPES.map((type) => db.records(type))];
+    const [meta, passages, ...records] = await db.transaction('r', tables, () =>
+      Promise.all([db.meta.toArray(), db.passages.toArray(), ...TABLE_TYPES.map((type) => db.records(type).toArray() as PromiseLike<unknown[]>)]),
+    );
+    const value = (key: string): unknown => meta.find((row) => row.key === key)?.value;
+    const study = value('study') as Study | undefined;
+    if (!study) throw new NoSuchStudyError();
+    const stored: Record<string, readonly unknown[]> = { study: [study] };
+    TABLE_TYPES.forEach((type, at) => (stored[type] = records[at] ?? []));
+    return {
+      state: toState(stored, Number(value('dataVersion')), passages),
+      history: HistorySchema.parse(value('history')),
+      backup: (value('backup') as Backup | null | undefined) ?? null,
+    };
+  }
+
+  /** The text of a document, or undefined. */
+  text(documentId: Id): PromiseLike<Text | undefined> {
+    return this.db.text.get(documentId);
+  }
+
+  /** Texts of several documents, in their order. */
+  async texts(documentIds: readonly Id[]): Promise<Text[]> {
+    return (await this.db.text.bulkGet([...documentIds])).filter((text) => text !== undefined);
+  }
+
+  /** Entries of the journal, newest first. @param before only those with a smaller number */
+  journal(before: number, limit: number): PromiseLike<JournalEntry[]> {
+    return this.db.journal.where('seq').below(before).reverse().limit(limit).toArray();
+  }
+
+  /** One entry of the journal. */
+  entry(seq: number): PromiseLike<JournalEntry | undefined> {
+    return this.db.journal.get(seq);
+  }
+
+  /**
+   * Writes an entry with all it changes in one transaction, and is done when that is on disk.
+   * @param after the state after the entry: where the packed passages are taken from
+   * @throws StaleTabError if the journal is not where this tab believes it to be
+   */
+  async commit(entry: JournalEntry, after: StudyState): Promise<void> {
+    const { db } = this;
+    const types = new Set(entry.change.map((change) => change.type));
+    const tables = [db.meta, db.journal, ...[...types].filter((type) => type !== 'study').map((type) => (type === 'passage' ? db.passages : db.table(type)))];
+    await db.transaction('rw', tables, async () => {
+      const history = (await db.meta.get('history'))?.value as History | undefined;
+      if (history?.seq !== entry.seq - 1) throw new StaleTabError();
+      await db.journal.add(entry);
+      await db.meta.put({ key: 'history', value: advance(history, entry) });
+      for (const change of entry.change) if (change.type !== 'passage') await this.write(change, after);
+      for (const documentId of documentsWithChangedPassages(entry.change)) {
+        const columns = after.passages[documentId];
+        if (columns) await db.passages.put(columns);
+        else await db.passages.delete(documentId);
+      }
+    });
+  }
+
+  private async write(change: RecordChange, after: StudyState): Promise<void> {
+    if (change.type === 'study') await this.db.meta.put({ key: 'study', value: after.study });
+    else if (change.after) await this.db.table(change.type).put(change.after);
+    else await this.db.table(change.type).delete(idOf(change));
+  }
+
+  /** Notes when a study file was made of this study. */
+  async noteBackup(backup: Backup): Promise<void> {
+    await this.db.meta.put({ key: 'backup', value: backup });
+  }
+
+  /** Everything, for a study file: read in one transaction, so it is of one moment. */
+  async bundle(): Promise<StudyBundle> {
+    const { db } = this;
+    return db.transaction('r', db.tables, async () => {
+      const opened = await this.open();
+      const texts = await db.text.toArray();
+      const journal = await db.journal.orderBy('seq').toArray();
+      return { state: opened.state, history: opened.history, texts: new Map(texts.map((text) => [text.id, text])), journal };
+    });
+  }
+
+  close(): void {
+    this.db.close();
+  }
+}
+
+function toState(stored: StoredRecords, version: number, passages: readonly PassageColumns[]): StudyState {
+  const migrated = migrate(stored, version);
+  // what this version itself has stored was parsed when it came in; only migrated records are parsed again
+  const trusted = version === SCHEMA_VERSION;
+  const tables: Record<string, Record<Id, unknown>> = {};
+  for (const type of TABLE_TYPES) tables[type] = toTable(type, migrated[type] ?? [], trusted);
+  const study = trusted ? (migrated['study']![0] as Study) : RECORD_SCHEMAS.study.parse(migrated['study']![0]);
+  const byDocument: Record<Id, PassageColumns> = {};
+  for (const columns of passages) byDocument[columns.documentId] = columns;
+  return { ...emptyState(study), tables: tables as unknown as StudyState['tables'], passages: byDocument };
+}
+
+function toTable(type: TableType, records: readonly unknown[], trusted: boolean): Record<Id, unknown> {
+  const table: Record<Id, unknown> = {};
+  for (const record of records) {
+    const parsed = (trusted ? record : RECORD_SCHEMAS[type].parse(record)) as { id: Id };
+    table[parsed.id] = parsed;
+  }
+  return table;
+}

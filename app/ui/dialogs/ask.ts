@@ -1,0 +1,84 @@
+import { ChangeDetectionStrategy, Component, inject, Injectable } from '@angular/core';
+import { FormControl, ReactiveFormsModule } from '@angular/forms';
+import { MAT_DIALOG_DATA, MatDialog, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { firstValueFrom } from 'rxjs';
+
+/** A question to the researcher before something is done. */
+export interface Question {
+  readonly title: string;
+  /** What it means, line by line. */
+  readonly lines: readonly string[];
+  /** The word on the button that goes on. */
+  readonly yes: string;
+  readonly danger?: boolean;
+  /** Asks for a line of text, beginning with this. */
+  readonly text?: string;
+  readonly label?: string;
+  /** Another way, beside yes and cancel. */
+  readonly other?: string;
+}
+
+/** What was chosen, with the text where one was asked for; null for cancel. */
+export type Reply = { readonly chose: 'yes' | 'other'; readonly text: string } | null;
+
+@Component({
+  selector: 'fl-ask-dialog',
+  imports: [MatDialogModule, ReactiveFormsModule],
+  template: `
+    <form (submit)="$event.preventDefault(); close('yes')">
+      <h2 mat-dialog-title>{{ data.title }}</h2>
+      <mat-dialog-content>
+        @for (line of data.lines; track line) {
+          <p>{{ line }}</p>
+        }
+        @if (data.text !== undefined) {
+          <label class="field"><span>{{ data.label }}</span><input [formControl]="text" cdkFocusInitial /></label>
+        }
+      </mat-dialog-content>
+      <mat-dialog-actions align="end">
+        <button type="button" class="do quiet" mat-dialog-close>Cancel</button>
+        @if (data.other) {
+          <button type="button" class="do quiet" (click)="close('other')">{{ data.other }}</button>
+        }
+        <button type="submit" class="do" [class.danger]="data.danger">{{ data.yes }}</button>
+      </mat-dialog-actions>
+    </form>
+  `,
+  styles: `
+    p + p { margin-top: 6px; }
+    .field { margin-top: 8px; }
+    mat-dialog-actions { gap: 8px; padding: 12px 24px 18px; }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+class AskDialog {
+  protected readonly data = inject<Question>(MAT_DIALOG_DATA);
+  private readonly dialog = inject<MatDialogRef<AskDialog, Reply>>(MatDialogRef);
+  protected readonly text = new FormControl(this.data.text ?? '', { nonNullable: true });
+
+  protected close(chose: 'yes' | 'other'): void {
+    this.dialog.close({ chose, text: this.text.value });
+  }
+}
+
+/** Asks before something is done that should not happen by accident, or for a name. */
+@Injectable({ providedIn: 'root' })
+export class Ask {
+  private readonly dialog = inject(MatDialog);
+
+  /** The full reply, or null for cancel. */
+  async reply(question: Question): Promise<Reply> {
+    const opened = this.dialog.open<AskDialog, Question, Reply>(AskDialog, { data: question, width: '460px' });
+    return (await firstValueFrom(opened.afterClosed())) ?? null;
+  }
+
+  /** Whether to go on. */
+  async confirm(question: Question): Promise<boolean> {
+    return (await this.reply(question))?.chose === 'yes';
+  }
+
+  /** A line of text, or null for cancel. */
+  async text(title: string, label: string, text: string, yes: string): Promise<string | null> {
+    return (await this.reply({ title, lines: [], label, text, yes }))?.text ?? null;
+  }
+}

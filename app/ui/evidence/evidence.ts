@@ -1,0 +1,91 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, resource, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import type { Id } from '@core/model/ids';
+import type { Code } from '@core/model/code';
+import { unpackPassages } from '@core/passages/columns';
+import type { Hit } from '@core/queries/evaluate';
+import { paragraphAt } from '@core/text/paragraphs';
+import { citation, placeOf } from '@core/text/place';
+import { Notices } from '../../state/notices';
+import { TextCache } from '../../state/text-cache';
+import { selectCodes, selectDocuments, selectPassages } from '../../state/study.selectors';
+import { Icon } from '../icon/icon';
+import { Swatch } from '../swatch/swatch';
+
+/** Passages on one page: enough to read on, few enough to lay out at once. */
+const PAGE = 60;
+/** Characters of context on each side, at most to the paragraph's ends. */
+const CONTEXT = 140;
+
+interface Piece {
+  readonly hit: Hit;
+  readonly document: string;
+  readonly where: string;
+  readonly before: string;
+  readonly words: string;
+  readonly after: string;
+  readonly codes: readonly Code[];
+  readonly citation: string;
+}
+
+/** The passages behind an answer or a number, in their context: the same everywhere. */
+@Component({
+  selector: 'fl-evidence',
+  imports: [Icon, Swatch],
+  templateUrl: './evidence.html',
+  styleUrl: './evidence.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Evidence {
+  readonly hits = input.required<readonly Hit[]>();
+  /** The researcher wants to see the passage where it stands. */
+  readonly read = output<Hit>();
+
+  private readonly store = inject(Store);
+  private readonly texts = inject(TextCache);
+  private readonly notices = inject(Notices);
+  private readonly documents = this.store.selectSignal(selectDocuments);
+  private readonly codes = this.store.selectSignal(selectCodes);
+  private readonly passages = this.store.selectSignal(selectPassages);
+  protected readonly page = signal(0);
+  protected readonly pages = computed(() => Math.max(1, Math.ceil(this.hits().length / PAGE)));
+  protected readonly shownPage = computed(() => Math.min(this.page(), this.pages() - 1));
+  protected readonly first = computed(() => this.shownPage() * PAGE);
+  private readonly shown = computed(() => this.hits().slice(this.first(), this.first() + PAGE));
+  protected readonly pieces = resource({
+    params: () => ({ hits: this.shown(), documents: this.documents(), codes: this.codes(), passages: this.passages() }),
+    loader: async ({ params }) => (await Promise.all(params.hits.map((hit) => this.pieceOf(hit)))).filter((piece) => piece !== null),
+  });
+
+  private async pieceOf(hit: Hit): Promise<Piece | null> {
+    const document = this.documents()[hit.documentId];
+    const text = await this.texts.get(hit.documentId);
+    if (!document || !text) return null;
+    const paragraph = text.paragraphs[paragraphAt(text.paragraphs, hit.start)];
+    const from = Math.max(paragraph?.body ?? 0, hit.start - CONTEXT);
+    const last = text.paragraphs[paragraphAt(text.paragraphs, hit.end - 1)];
+    const to = Math.min(last?.end ?? hit.end, hit.end + CONTEXT);
+    const place = placeOf(document, text, hit.start);
+    return {
+      hit,
+      document: document.title,
+      where: place.speaker ? `${place.speaker} · ${place.position}` : place.position,
+      before: (from > (paragraph?.body ?? 0) ? '…' : '') + text.text.slice(from, hit.start),
+      words: text.text.slice(hit.start, hit.end),
+      after: text.text.slice(hit.end, to) + (to < (last?.end ?? to) ? '…' : ''),
+      codes: this.codesOn(hit.documentId, hit.passageId),
+      citation: citation(document, text, hit.start, hit.end),
+    };
+  }
+
+  private codesOn(documentId: Id, passageId: Id): Code[] {
+    const columns = this.passages()[documentId];
+    const passage = columns && unpackPassages(columns).find((one) => one.id === passageId);
+    return [...new Set(passage?.codings.map((coding) => coding.codeId))].map((id) => this.codes()[id]).filter((code) => code !== undefined);
+  }
+
+  protected async copy(piece: Piece): Promise<void> {
+    await navigator.clipboard.writeText(piece.citation);
+    this.notices.say('Copied with its citation.');
+  }
+}
