@@ -14,7 +14,6 @@ const NONCE = 'CSP_NONCE';
  * @param folder the built application
  */
 export function createApp(folder: string): Express {
-  const page = readFileSync(join(folder, 'index.html'), 'utf8');
   const app = express();
   app.disable('x-powered-by');
   app.use((_request, response, next) => {
@@ -55,6 +54,8 @@ export function createApp(folder: string): Express {
   app.use((request, response, next) => {
     if (request.method !== 'GET' || !request.accepts('html') || /\.\w{2,5}$/.test(request.path)) return next();
     response.setHeader('Cache-Control', 'no-store');
+    // read each time, so that a new build shows without a restart
+    const page = readFileSync(join(folder, 'index.html'), 'utf8');
     response.type('html').send(page.replaceAll(NONCE, String(response.locals['nonce'])));
   });
   return app;

@@ -30,7 +30,7 @@ export const DEMO_SOURCES = {
 /** Paths of all sources. */
 export const demoSourcePaths = (): string[] => Object.values(DEMO_SOURCES).flat();
 
-const FOLDERS: Readonly<Record<string, DocumentKind>> = { Interviews: 'interview', 'Focus groups': 'focus group', 'Field notes': 'field note', 'Public documents': 'public document', 'At the pier': 'interview', Survey: 'survey answers' };
+const FOLDERS: Readonly<Record<string, DocumentKind>> = { Interviews: 'interview', 'Focus groups': 'focus group', 'Field notes': 'field note', 'Public documents': 'public document', 'Pier interviews': 'interview', Survey: 'survey answers' };
 const BEGUN = Date.UTC(2025, 0, 10, 9);
 const MINUTE = 60_000;
 
@@ -210,7 +210,7 @@ class DemoBuilder {
     const [name = path, age = '', home = ''] = first.replace(/^Respondent:\s*/, '').split(/,\s*/);
     const respondent = this.addCase(`${name} (pier)`, this.values({ age, home }, { age: ['age', 'number'], home: ['home', 'choice'] }));
     const paragraphs = blocks.map((block) => plainParagraph(block.replace(/\n/g, ' ')));
-    const document = this.addDocument('At the pier', `At the pier – ${name}`, null, paragraphs, (speaker) => (speaker.name === 'A' ? respondent : undefined));
+    const document = this.addDocument('Pier interviews', `At the pier – ${name}`, null, paragraphs, (speaker) => (speaker.name === 'A' ? respondent : undefined));
     for (const speaker of document.speakers) speaker.name = speaker.name === 'A' ? name : 'Interviewer';
     respondent.documentIds.push(document.id);
   }

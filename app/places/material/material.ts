@@ -83,6 +83,10 @@ export class Material {
     return down ? rows.reverse() : rows;
   });
   protected readonly chosen = computed(() => this.rows().filter((row) => this.selected().has(row.document.id)).map((row) => row.document));
+  protected readonly caseHeading = computed(() => {
+    const word = this.study()?.caseWord ?? 'case';
+    return word.charAt(0).toLocaleUpperCase() + word.slice(1);
+  });
   protected readonly byId = (_: number, row: Row): Id => row.document.id;
 
   protected sortBy(by: Column): void {

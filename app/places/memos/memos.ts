@@ -11,12 +11,13 @@ import { StudySession } from '../../state/study-session';
 import { selectCases, selectCoders, selectCodes, selectDocuments, selectMemos, selectStudy } from '../../state/study.selectors';
 import { Ask } from '../../ui/dialogs/ask';
 import { Icon } from '../../ui/icon/icon';
+import { Prose } from '../../ui/memo/prose';
 import { MemoDialog } from '../../ui/memo/memo-dialog';
 
 /** All of the researcher's own writing. */
 @Component({
   selector: 'fl-memos',
-  imports: [DatePipe, RouterLink, Icon],
+  imports: [DatePipe, RouterLink, Icon, Prose],
   templateUrl: './memos.html',
   styleUrl: './memos.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

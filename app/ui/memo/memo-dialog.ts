@@ -6,6 +6,7 @@ import { addMemo, addMemoEntry } from '@core/change/commands/memos';
 import { MEMO_KINDS, type MemoSubject } from '@core/model/memo';
 import type { Id } from '@core/model/ids';
 import { StudySession } from '../../state/study-session';
+import { Prose } from './prose';
 import { selectMemos } from '../../state/study.selectors';
 
 /** A memo to write on in, or what a new one is about. */
@@ -14,13 +15,13 @@ export type MemoTask = { readonly memoId: Id } | { readonly about: MemoSubject |
 /** Writes a memo where one is, without leaving it. Escape keeps nothing; what is written is kept by the button or Ctrl+Enter. */
 @Component({
   selector: 'fl-memo-dialog',
-  imports: [MatDialogModule, DatePipe],
+  imports: [MatDialogModule, DatePipe, Prose],
   template: `
     <form (submit)="$event.preventDefault(); save(title.value, kind.value, text.value)" (keydown.control.enter)="save(title.value, kind.value, text.value)">
       <h2 mat-dialog-title>{{ memo()?.title ?? 'New memo' }}</h2>
       <mat-dialog-content>
         @for (entry of memo()?.entries; track entry.id) {
-          <p class="entry"><time>{{ entry.writtenAt | date: 'd MMMM y' }}</time>{{ entry.text }}</p>
+          <div class="entry"><time>{{ entry.writtenAt | date: 'd MMMM y' }}</time><fl-prose [text]="entry.text" /></div>
         }
         <div class="head" [hidden]="memo()">
           <label class="field"><span>Title</span><input #title autocomplete="off" maxlength="500" [value]="memo()?.title ?? ''" [attr.cdkFocusInitial]="memo() ? null : ''" /></label>
@@ -43,7 +44,7 @@ export type MemoTask = { readonly memoId: Id } | { readonly about: MemoSubject |
     .head { display: grid; grid-template-columns: 1fr 170px; gap: 10px; margin-bottom: 10px; }
     .head[hidden] { display: none; }
     textarea, .entry { font: 400 14.5px / 1.6 var(--face-read); }
-    .entry { white-space: pre-wrap; margin-bottom: 12px; }
+        .entry { margin-bottom: 12px; }
     time { display: block; font: 400 12px / 1.6 var(--face-ui); color: var(--ink-second); }
     mat-dialog-actions { gap: 8px; padding: 12px 24px 18px; }
   `,

@@ -25,6 +25,7 @@ export const CODE_DRAG_TYPE = 'application/x-filum-code';
   selector: 'fl-reading-surface',
   template: '',
   styleUrl: './reading-surface.scss',
+  host: { class: 'reading-surface' },
   encapsulation: ViewEncapsulation.None,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

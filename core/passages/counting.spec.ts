@@ -1,0 +1,53 @@
+import { Bench } from '../testing/make';
+import { countCodes } from './counting';
+import { coverage } from './coverage';
+
+describe('counting passages by code', () => {
+  it('counts a passage once for a category, however many codes under it it carries', () => {
+    const bench = new Bench();
+    const document = bench.addDocument('One', ['We waited at the pier and the boat did not come.']);
+    const category = bench.addCode('Getting across');
+    const queue = bench.addCode('Queue', category);
+    const weather = bench.addCode('Weather', category);
+    bench.code(document, 0, 9, queue, weather);
+    bench.code(document, 10, 20, queue);
+    const counts = countCodes(Object.values(bench.state.passages), bench.state.tables.code);
+    expect(counts.own.get(queue)).toBe(2);
+    expect(counts.own.get(category)).toBeUndefined();
+    expect(counts.withUnder.get(category)).toBe(2);
+    expect(counts.withUnder.get(weather)).toBe(1);
+  });
+
+  it('counts several coders on one passage once, and one coder alone when asked', () => {
+    const bench = new Bench();
+    const document = bench.addDocument('One', ['We waited at the pier.']);
+    const code = bench.addCode('Queue');
+    bench.code(document, 0, 9, code);
+    const [passage] = Object.values(bench.state.passages).flatMap((columns) => [columns]);
+    expect(passage!.codingRow.length).toBe(1);
+    const other = bench.newId();
+    const counts = countCodes(Object.values(bench.state.passages), bench.state.tables.code, other);
+    expect(counts.own.get(code)).toBeUndefined();
+    expect(countCodes(Object.values(bench.state.passages), bench.state.tables.code, bench.coderId).own.get(code)).toBe(1);
+  });
+});
+
+describe('coverage', () => {
+  const bench = new Bench();
+  const document = bench.addDocument('One', ['Interviewer: Where were you?', 'Moira: At the pier, waiting for him.'], ['Interviewer', 'Moira']);
+  const text = bench.texts.get(document.id)!;
+  const at = (words: string) => ({ start: text.text.indexOf(words), end: text.text.indexOf(words) + words.length });
+
+  it('counts words in the union of passages, speaker labels left out', () => {
+    expect(document.words).toBe(9);
+    expect(coverage(text, [at('At the pier'), at('the pier, waiting')])).toEqual({ words: 9, covered: 4 });
+  });
+
+  it('can leave the interviewer’s turns out', () => {
+    expect(coverage(text, [at('Where'), at('waiting for him')], (speaker) => !document.speakers[speaker]?.interviewer)).toEqual({ words: 6, covered: 3 });
+  });
+
+  it('is nothing of nothing for a text without words', () => {
+    expect(coverage({ id: '', text: '', paragraphs: [], emphasis: [] }, [])).toEqual({ words: 0, covered: 0 });
+  });
+});

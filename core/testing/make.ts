@@ -1,0 +1,75 @@
+import fc from 'fast-check';
+import type { Action, Command, CommandContext } from '../change/command';
+import { applyChange } from '../change/apply';
+import { codePlace } from '../change/commands/passages';
+import { addCode } from '../change/commands/codes';
+import { sequentialIds, type Id } from '../model/ids';
+import type { Document, Text } from '../model/document';
+import type { Passage } from '../model/passage';
+import { emptyState, type StudyState } from '../model/study-state';
+import { composeText } from '../text/draft-text';
+import { plainParagraph } from '../formats/plain-text/read-plain-text';
+import { labelsOf } from '../text/speakers';
+
+/** A small study to try commands on, with everything in reach by short names. */
+export class Bench {
+  readonly newId = sequentialIds(7);
+  readonly coderId = this.newId();
+  state: StudyState;
+  readonly texts = new Map<Id, Text>();
+  private clock = 1_000;
+
+  constructor() {
+    this.state = emptyState({ id: this.newId(), title: 'A study', description: '', language: 'en', caseWord: 'participant', createdAt: 0, currentCoderId: this.coderId });
+    this.state = { ...this.state, tables: { ...this.state.tables, coder: { [this.coderId]: { id: this.coderId, name: 'Ada' } } } };
+  }
+
+  context(coderId = this.coderId): CommandContext {
+    return { coderId, now: (this.clock += 1_000), newId: this.newId };
+  }
+
+  /** Runs a command and keeps its result. */
+  run(command: Command, coderId?: Id): Action | null {
+    const action = command(this.state, this.context(coderId));
+    if (action) this.state = applyChange(this.state, action.change);
+    return action;
+  }
+
+  addDocument(title: string, lines: readonly string[], speakers: readonly string[] = []): Document {
+    const id = this.newId();
+    const composed = composeText(id, lines.map(plainParagraph), labelsOf(new Set(speakers)));
+    const document: Document = { id, title, kind: 'interview', date: null, folderId: null, description: '', speakers: composed.speakers, characters: composed.text.text.length, words: composed.words, source: null, createdAt: 0 };
+    this.texts.set(id, composed.text);
+    this.state = applyChange(this.state, [{ type: 'document', before: null, after: document }]);
+    return document;
+  }
+
+  addCode(name: string, parentId: Id | null = null): Id {
+    const change = this.run(addCode({ name, parentId }))!.change[0]!;
+    return change.after!.id;
+  }
+
+  code(document: Document, start: number, end: number, ...codeIds: Id[]): void {
+    this.run(codePlace({ documentId: document.id, place: { start, end }, codeIds }));
+  }
+}
+
+/** An id from a small pool, so that the same ones meet. */
+export const someId = (pool: string, count = 5): fc.Arbitrary<Id> => fc.integer({ min: 0, max: count - 1 }).map((n) => `${pool.padStart(8, '0')}-0000-4000-8000-${String(n).padStart(12, '0')}`);
+
+/** Stretches of a text of a length, often touching and nested. */
+export const someStretch = (length = 60): fc.Arbitrary<{ start: number; end: number }> =>
+  fc.tuple(fc.nat(length - 1), fc.integer({ min: 1, max: 20 })).map(([start, size]) => ({ start, end: Math.min(length, start + size) }));
+
+/** Passages of one document, each with its own id. */
+export const somePassages = (documentId: Id, length = 60): fc.Arbitrary<Passage[]> =>
+  fc.array(
+    fc.record({
+      place: someStretch(length),
+      comment: fc.constantFrom('', '', 'why here?'),
+      coderId: someId('c0', 2),
+      createdAt: fc.nat(1e9),
+      codings: fc.uniqueArray(fc.record({ codeId: someId('a0'), coderId: someId('c0', 2), createdAt: fc.nat(1e9) }), { selector: (coding) => coding.codeId + coding.coderId, maxLength: 4 }),
+    }),
+    { maxLength: 25 },
+  ).map((made) => made.map(({ place, ...rest }, at) => ({ id: `00000000-0000-4000-9000-${String(at).padStart(12, '0')}`, documentId, ...place, ...rest })));

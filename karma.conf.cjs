@@ -1,0 +1,12 @@
+// Component tests run in Debian's Chromium, without a window.
+process.env.CHROME_BIN ??= '/usr/bin/chromium';
+
+module.exports = (config) =>
+  config.set({
+    frameworks: ['jasmine'],
+    plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
+    customLaunchers: { Chromium: { base: 'ChromeHeadless', flags: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'] } },
+    browsers: ['Chromium'],
+    reporters: ['progress'],
+    restartOnFileChange: false,
+  });
