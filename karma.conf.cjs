@@ -5,7 +5,9 @@ module.exports = (config) =>
   config.set({
     frameworks: ['jasmine'],
     plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
-    customLaunchers: { Chromium: { base: 'ChromeHeadless', flags: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'] } },
+    customLaunchers: {
+      Chromium: { base: 'ChromeHeadless', flags: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'] },
+    },
     browsers: ['Chromium'],
     reporters: ['progress'],
     restartOnFileChange: false,

@@ -9,6 +9,9 @@ export const appConfig: ApplicationConfig = {
     provideZonelessChangeDetection(),
     provideRouter(routes, withComponentInputBinding()),
     // frozen objects are checked by types; freezing is impossible for the typed arrays in the state
-    provideStore({ [studyFeature.name]: studyFeature.reducer }, { runtimeChecks: { strictStateImmutability: false, strictActionImmutability: false } }),
+    provideStore(
+      { [studyFeature.name]: studyFeature.reducer },
+      { runtimeChecks: { strictStateImmutability: false, strictActionImmutability: false } },
+    ),
   ],
 };

@@ -26,9 +26,19 @@ import { KEY_MAP } from './key-map';
     <mat-dialog-actions align="end"><button class="do" mat-dialog-close cdkFocusInitial>Close</button></mat-dialog-actions>
   `,
   styles: `
-    h3 { margin: 14px 0 6px; }
-    dl { display: grid; grid-template-columns: 170px 1fr; gap: 5px 12px; }
-    dt { display: flex; gap: 4px; align-items: center; }
+    h3 {
+      margin: 14px 0 6px;
+    }
+    dl {
+      display: grid;
+      grid-template-columns: 170px 1fr;
+      gap: 5px 12px;
+    }
+    dt {
+      display: flex;
+      gap: 4px;
+      align-items: center;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

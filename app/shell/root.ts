@@ -23,12 +23,38 @@ import { ThemeChoice } from './theme-choice';
     </div>
   `,
   styles: `
-    :host { display: block; height: 100%; }
-    .notice-area { position: fixed; bottom: 44px; left: 50%; transform: translateX(-50%); z-index: 1100; max-width: min(640px, 90vw); }
-    .notice { display: flex; align-items: center; gap: 10px; background: var(--ink); color: var(--surface); padding: 6px 6px 6px 14px; border-radius: var(--radius); box-shadow: var(--shadow); --icon-size: 16px; }
-    .notice .icon { color: inherit; }
-    .notice .icon:hover { background: transparent; }
-    .refused { border-left: 4px solid var(--here); }
+    :host {
+      display: block;
+      height: 100%;
+    }
+    .notice-area {
+      position: fixed;
+      bottom: 44px;
+      left: 50%;
+      transform: translateX(-50%);
+      z-index: 1100;
+      max-width: min(640px, 90vw);
+    }
+    .notice {
+      display: flex;
+      align-items: center;
+      gap: 10px;
+      background: var(--ink);
+      color: var(--surface);
+      padding: 6px 6px 6px 14px;
+      border-radius: var(--radius);
+      box-shadow: var(--shadow);
+      --icon-size: 16px;
+    }
+    .notice .icon {
+      color: inherit;
+    }
+    .notice .icon:hover {
+      background: transparent;
+    }
+    .refused {
+      border-left: 4px solid var(--here);
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

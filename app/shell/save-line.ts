@@ -23,8 +23,15 @@ import { selectAllSaved, selectHistory, selectRole, selectSave } from '../state/
     }
   `,
   styles: `
-    :host { color: var(--ink-second); white-space: nowrap; padding-right: 8px; }
-    .not { color: var(--danger); font-weight: 600; }
+    :host {
+      color: var(--ink-second);
+      white-space: nowrap;
+      padding-right: 8px;
+    }
+    .not {
+      color: var(--danger);
+      font-weight: 600;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

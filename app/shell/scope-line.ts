@@ -6,7 +6,14 @@ import { ScopeActions } from '../state/study.actions';
 import { selectCoders, selectDocuments, selectFolders, selectScope, selectScopedDocuments } from '../state/study.selectors';
 import { Icon } from '../ui/icon/icon';
 
-const PLURALS: Readonly<Record<DocumentKind, string>> = { interview: 'interviews', 'focus group': 'focus groups', 'field note': 'field notes', 'survey answers': 'survey answers', 'public document': 'public documents', article: 'articles' };
+const PLURALS: Readonly<Record<DocumentKind, string>> = {
+  interview: 'interviews',
+  'focus group': 'focus groups',
+  'field note': 'field notes',
+  'survey answers': 'survey answers',
+  'public document': 'public documents',
+  article: 'articles',
+};
 
 /** The scope as a sentence, each changeable part underlined, then what it leaves. The same in every place. */
 @Component({
@@ -49,12 +56,41 @@ const PLURALS: Readonly<Record<DocumentKind, string>> = { interview: 'interviews
     </mat-menu>
   `,
   styles: `
-    :host { display: flex; align-items: baseline; gap: 7px; overflow: hidden; white-space: nowrap; }
-    .part { overflow: hidden; text-overflow: ellipsis; max-width: 260px; border-bottom: 1.5px solid var(--ink-second); min-height: 0; padding: 3px 0 1px; }
-    .left { overflow: hidden; text-overflow: ellipsis; }
-    .tick { display: inline-block; width: 22px; --icon-size: 15px; }
-    .off { visibility: hidden; }
-    @media (max-width: 1000px) { .lead { display: none; } .part { max-width: 110px; } }
+    :host {
+      display: flex;
+      align-items: baseline;
+      gap: 7px;
+      overflow: hidden;
+      white-space: nowrap;
+    }
+    .part {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      max-width: 260px;
+      border-bottom: 1.5px solid var(--ink-second);
+      min-height: 0;
+      padding: 3px 0 1px;
+    }
+    .left {
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    .tick {
+      display: inline-block;
+      width: 22px;
+      --icon-size: 15px;
+    }
+    .off {
+      visibility: hidden;
+    }
+    @media (max-width: 1000px) {
+      .lead {
+        display: none;
+      }
+      .part {
+        max-width: 110px;
+      }
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -68,12 +104,23 @@ export class ScopeLine {
   private readonly coderTable = this.store.selectSignal(selectCoders);
   protected readonly folders = computed(() => Object.values(this.folderTable()));
   protected readonly coders = computed(() => Object.values(this.coderTable()));
-  protected readonly kindsPresent = computed(() => DOCUMENT_KINDS.filter((kind) => Object.values(this.documents()).some((document) => document.kind === kind)));
-  protected readonly kindWords = computed(() => this.scope().kinds.map((kind) => PLURALS[kind]).join(' and ') || 'all documents');
+  protected readonly kindsPresent = computed(() =>
+    DOCUMENT_KINDS.filter((kind) => Object.values(this.documents()).some((document) => document.kind === kind)),
+  );
+  protected readonly kindWords = computed(
+    () =>
+      this.scope()
+        .kinds.map((kind) => PLURALS[kind])
+        .join(' and ') || 'all documents',
+  );
   protected readonly folderWords = computed(() => this.folderTable()[this.scope().folderId ?? '']?.name ?? 'any folder');
   protected readonly coderWords = computed(() => this.coderTable()[this.scope().coderId ?? '']?.name ?? 'all coders');
-  protected readonly narrowed = computed(() => this.scope().kinds.length > 0 || this.scope().folderId !== null || this.scope().coderId !== null);
-  protected readonly left = computed(() => `${this.scoped().length.toLocaleString()} of ${Object.keys(this.documents()).length.toLocaleString()} documents`);
+  protected readonly narrowed = computed(
+    () => this.scope().kinds.length > 0 || this.scope().folderId !== null || this.scope().coderId !== null,
+  );
+  protected readonly left = computed(
+    () => `${this.scoped().length.toLocaleString()} of ${Object.keys(this.documents()).length.toLocaleString()} documents`,
+  );
 
   protected chosen(kind: DocumentKind): boolean {
     return this.scope().kinds.includes(kind);

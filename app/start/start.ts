@@ -70,7 +70,9 @@ export class Start {
         const ask = this.injector.get(Ask);
         const reply = await ask.reply({
           title: `“${outcome.title}” is already here`,
-          lines: ['The study in this browser and the one in the file may differ. The file can be opened as a second study beside the first; neither is changed.'],
+          lines: [
+            'The study in this browser and the one in the file may differ. The file can be opened as a second study beside the first; neither is changed.',
+          ],
           yes: 'Open as a copy',
           other: 'Open the one here',
         });
@@ -97,7 +99,8 @@ export class Start {
     const { Ask } = await import('../ui/dialogs/ask');
     const goOn = await confirmStudyDeletion(this.injector.get(Ask), this.files, study, documents);
     if (!goOn) return;
-    if (!(await deleteStudy(study.id))) this.trouble.set(`“${study.title}” is open in another tab. Close it there first; nothing was deleted.`);
+    if (!(await deleteStudy(study.id)))
+      this.trouble.set(`“${study.title}” is open in another tab. Close it there first; nothing was deleted.`);
     else this.notices.say(`“${study.title}” was deleted from this browser.`);
     await this.refresh();
   }

@@ -129,7 +129,15 @@ export class StudySession {
 
   private act(kind: JournalEntry['kind'], of: number | null, action: Action): void {
     const { data, history } = this.feature();
-    const entry: JournalEntry = { seq: history.seq + 1, at: Date.now(), coderId: data!.study.currentCoderId, kind, of, sentence: action.sentence, change: action.change };
+    const entry: JournalEntry = {
+      seq: history.seq + 1,
+      at: Date.now(),
+      coderId: data!.study.currentCoderId,
+      kind,
+      of,
+      sentence: action.sentence,
+      change: action.change,
+    };
     for (const change of action.change) if (change.type === 'text') this.texts.put(change.after, change.before);
     this.store.dispatch(StudyActions.acted({ entry }));
     this.recent.set(entry.seq, entry);
@@ -164,7 +172,9 @@ export class StudySession {
       return;
     }
     const full = error instanceof Error && /quota/i.test(`${error.name} ${error.message}`);
-    const message = full ? 'The browser’s storage is full. Make room on the disk, then try again.' : `Writing to disk failed (${error instanceof Error ? error.message : String(error)}).`;
+    const message = full
+      ? 'The browser’s storage is full. Make room on the disk, then try again.'
+      : `Writing to disk failed (${error instanceof Error ? error.message : String(error)}).`;
     this.store.dispatch(StudyActions.saveFailed({ message }));
   }
 

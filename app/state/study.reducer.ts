@@ -38,7 +38,15 @@ export interface StudyFeature {
 }
 
 const NO_SCOPE: ScopeState = { kinds: [], folderId: null, coderId: null };
-const CLOSED: StudyFeature = { data: null, history: EMPTY_HISTORY, role: 'follower', save: { through: 0, at: null, trouble: null }, backup: null, scope: NO_SCOPE, recentCodeIds: [] };
+const CLOSED: StudyFeature = {
+  data: null,
+  history: EMPTY_HISTORY,
+  role: 'follower',
+  save: { through: 0, at: null, trouble: null },
+  backup: null,
+  scope: NO_SCOPE,
+  recentCodeIds: [],
+};
 
 const withEntry = (state: StudyFeature, entry: JournalEntry): StudyFeature =>
   state.data ? { ...state, data: applyChange(state.data, entry.change), history: advance(state.history, entry) } : state;
@@ -59,12 +67,18 @@ export const studyFeature = createFeature({
     })),
     on(StudyActions.closed, (): StudyFeature => CLOSED),
     on(StudyActions.acted, (state, { entry }): StudyFeature => withEntry(state, entry)),
-    on(StudyActions.followed, (state, { entry }): StudyFeature => ({ ...withEntry(state, entry), save: { through: entry.seq, at: entry.at, trouble: null } })),
+    on(StudyActions.followed, (state, { entry }): StudyFeature => ({
+      ...withEntry(state, entry),
+      save: { through: entry.seq, at: entry.at, trouble: null },
+    })),
     on(StudyActions.saved, (state, { seq, at }): StudyFeature => ({ ...state, save: { through: seq, at, trouble: null } })),
     on(StudyActions.saveFailed, (state, { message }): StudyFeature => ({ ...state, save: { ...state.save, trouble: message } })),
     on(StudyActions.roleChanged, (state, { role }): StudyFeature => ({ ...state, role })),
     on(StudyActions.backupNoted, (state, backup): StudyFeature => ({ ...state, backup: { at: backup.at, through: backup.through } })),
-    on(StudyActions.codeUsed, (state, { codeId }): StudyFeature => ({ ...state, recentCodeIds: [codeId, ...state.recentCodeIds.filter((id) => id !== codeId)].slice(0, 12) })),
+    on(StudyActions.codeUsed, (state, { codeId }): StudyFeature => ({
+      ...state,
+      recentCodeIds: [codeId, ...state.recentCodeIds.filter((id) => id !== codeId)].slice(0, 12),
+    })),
     on(ScopeActions.kindsChosen, (state, { kinds }): StudyFeature => ({ ...state, scope: { ...state.scope, kinds } })),
     on(ScopeActions.folderChosen, (state, { folderId }): StudyFeature => ({ ...state, scope: { ...state.scope, folderId } })),
     on(ScopeActions.coderChosen, (state, { coderId }): StudyFeature => ({ ...state, scope: { ...state.scope, coderId } })),

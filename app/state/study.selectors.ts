@@ -38,17 +38,33 @@ function foldersUnder(folders: Table<{ id: Id; parentId: Id | null }>, folderId:
 }
 
 /** The documents in scope, in their usual order. */
-export const selectScopedDocuments = createSelector(selectSortedDocuments, selectFolders, selectScope, (documents, folders, scope: ScopeState): Document[] => {
-  const under = scope.folderId ? foldersUnder(folders, scope.folderId) : null;
-  return documents.filter((document) => (scope.kinds.length === 0 || scope.kinds.includes(document.kind)) && (!under || (document.folderId !== null && under.has(document.folderId))));
-});
+export const selectScopedDocuments = createSelector(
+  selectSortedDocuments,
+  selectFolders,
+  selectScope,
+  (documents, folders, scope: ScopeState): Document[] => {
+    const under = scope.folderId ? foldersUnder(folders, scope.folderId) : null;
+    return documents.filter(
+      (document) =>
+        (scope.kinds.length === 0 || scope.kinds.includes(document.kind)) &&
+        (!under || (document.folderId !== null && under.has(document.folderId))),
+    );
+  },
+);
 
 /** The scope as queries take it. */
-export const selectQueryScope = createSelector(selectScopedDocuments, selectScope, (documents, scope): Scope => ({ documentIds: new Set(documents.map((document) => document.id)), coderId: scope.coderId }));
+export const selectQueryScope = createSelector(selectScopedDocuments, selectScope, (documents, scope): Scope => ({
+  documentIds: new Set(documents.map((document) => document.id)),
+  coderId: scope.coderId,
+}));
 
 /** Passages by code, in scope. */
 export const selectCodeCounts = createSelector(selectPassages, selectCodes, selectQueryScope, (passages, codes, scope): CodeCounts =>
-  countCodes([...scope.documentIds].map((id) => passages[id]).filter((columns) => columns !== undefined), codes, scope.coderId),
+  countCodes(
+    [...scope.documentIds].map((id) => passages[id]).filter((columns) => columns !== undefined),
+    codes,
+    scope.coderId,
+  ),
 );
 
 /** A row of the codebook as it is shown: a code and how deep it lies. */
@@ -73,5 +89,8 @@ export const selectCodeRows = createSelector(selectCodes, (codes): CodeRow[] => 
 });
 
 /** Whether everything done is on disk. */
-export const selectAllSaved = createSelector(selectSave, selectHistory, (save, history) => save.through === history.seq && save.trouble === null);
-
+export const selectAllSaved = createSelector(
+  selectSave,
+  selectHistory,
+  (save, history) => save.through === history.seq && save.trouble === null,
+);

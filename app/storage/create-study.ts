@@ -7,7 +7,20 @@ import { StudyStorage } from './study-storage';
 /** Makes a study with nothing in it but its coder. @returns its id */
 export async function createEmptyStudy(title: string, coderName: string, newId: NewId, now: number): Promise<Id> {
   const coder = { id: newId(), name: tidyLine(coderName) };
-  const base = emptyState({ id: newId(), title: tidyLine(title), description: '', language: navigator.language || 'en', caseWord: 'participant', createdAt: now, currentCoderId: coder.id });
-  await StudyStorage.create({ state: { ...base, tables: { ...base.tables, coder: { [coder.id]: coder } } }, texts: new Map(), journal: [], history: EMPTY_HISTORY });
+  const base = emptyState({
+    id: newId(),
+    title: tidyLine(title),
+    description: '',
+    language: navigator.language || 'en',
+    caseWord: 'participant',
+    createdAt: now,
+    currentCoderId: coder.id,
+  });
+  await StudyStorage.create({
+    state: { ...base, tables: { ...base.tables, coder: { [coder.id]: coder } } },
+    texts: new Map(),
+    journal: [],
+    history: EMPTY_HISTORY,
+  });
   return base.study.id;
 }

@@ -85,7 +85,11 @@ export class StudyStorage {
     const { db } = this;
     const tables = [db.meta, db.passages, ...TABLE_TYPES.map((type) => db.records(type))];
     const [meta, passages, ...records] = await db.transaction('r', tables, () =>
-      Promise.all([db.meta.toArray(), db.passages.toArray(), ...TABLE_TYPES.map((type) => db.records(type).toArray() as PromiseLike<unknown[]>)]),
+      Promise.all([
+        db.meta.toArray(),
+        db.passages.toArray(),
+        ...TABLE_TYPES.map((type) => db.records(type).toArray() as PromiseLike<unknown[]>),
+      ]),
     );
     const value = (key: string): unknown => meta.find((row) => row.key === key)?.value;
     const study = value('study') as Study | undefined;
@@ -127,7 +131,11 @@ export class StudyStorage {
   async commit(entry: JournalEntry, after: StudyState): Promise<void> {
     const { db } = this;
     const types = new Set(entry.change.map((change) => change.type));
-    const tables = [db.meta, db.journal, ...[...types].filter((type) => type !== 'study').map((type) => (type === 'passage' ? db.passages : db.table(type)))];
+    const tables = [
+      db.meta,
+      db.journal,
+      ...[...types].filter((type) => type !== 'study').map((type) => (type === 'passage' ? db.passages : db.table(type))),
+    ];
     await db.transaction('rw', tables, async () => {
       const history = (await db.meta.get('history'))?.value as History | undefined;
       if (history?.seq !== entry.seq - 1) throw new StaleTabError();

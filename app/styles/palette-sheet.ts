@@ -10,7 +10,8 @@ export const LANES = 8;
  */
 export function paletteCss(): string {
   const entries = Array.from({ length: PALETTE_SIZE }, (_, entry) => entry);
-  const variables = (theme: 'light' | 'dark'): string => entries.map((entry) => `--code-${entry}:${cssColour(codeColour(entry, theme))}`).join(';');
+  const variables = (theme: 'light' | 'dark'): string =>
+    entries.map((entry) => `--code-${entry}:${cssColour(codeColour(entry, theme))}`).join(';');
   const lanes = Array.from({ length: LANES }, (_, lane) => lane);
   const classes = lanes.flatMap((lane) => entries.map((entry) => `.t${lane}-c${entry}{--t${lane}:var(--code-${entry})}`));
   return `:root{${variables('light')}}:root[data-theme=dark]{${variables('dark')}}${classes.join('')}${entries.map((entry) => `.c${entry}{--c:var(--code-${entry})}`).join('')}`;

@@ -5,7 +5,9 @@ import type { RecordShapes, RecordType } from '../model/records';
  * One record before and after. `before` null: it was added; `after` null: it was removed; both: it was
  * updated. A passage's document is found in the passage itself.
  */
-export type RecordChange = { [K in RecordType]: { readonly type: K; readonly before: RecordShapes[K] | null; readonly after: RecordShapes[K] | null } }[RecordType];
+export type RecordChange = {
+  [K in RecordType]: { readonly type: K; readonly before: RecordShapes[K] | null; readonly after: RecordShapes[K] | null };
+}[RecordType];
 
 /** What one action does to a study: record changes in the order they apply, each record at most once. */
 export type Change = readonly RecordChange[];
@@ -38,10 +40,12 @@ export function squash(...changes: readonly Change[]): Change {
 }
 
 /** A record change that adds. */
-export const added = <K extends RecordType>(type: K, record: RecordShapes[K]): RecordChange => ({ type, before: null, after: record }) as RecordChange;
+export const added = <K extends RecordType>(type: K, record: RecordShapes[K]): RecordChange =>
+  ({ type, before: null, after: record }) as RecordChange;
 
 /** A record change that removes. */
-export const removed = <K extends RecordType>(type: K, record: RecordShapes[K]): RecordChange => ({ type, before: record, after: null }) as RecordChange;
+export const removed = <K extends RecordType>(type: K, record: RecordShapes[K]): RecordChange =>
+  ({ type, before: record, after: null }) as RecordChange;
 
 /** A record change that sets some fields. */
 export const updated = <K extends RecordType>(type: K, record: RecordShapes[K], fields: Partial<RecordShapes[K]>): RecordChange =>

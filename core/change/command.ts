@@ -40,4 +40,5 @@ export function found<T>(record: T | undefined, what: string): T {
 export const short = (name: string): string => (name.length > 80 ? `${name.slice(0, 79)}…` : name);
 
 /** "1 passage", "12 passages". */
-export const counted = (count: number, one: string, many = `${one}s`): string => `${count.toLocaleString('en')} ${count === 1 ? one : many}`;
+export const counted = (count: number, one: string, many = `${one}s`): string =>
+  `${count.toLocaleString('en')} ${count === 1 ? one : many}`;

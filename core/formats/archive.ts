@@ -20,7 +20,8 @@ export class ArchiveError extends Error {
 }
 
 /** Whether bytes begin as a zip archive does. */
-export const looksLikeZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 0x03 && bytes[3] === 0x04;
+export const looksLikeZip = (bytes: Uint8Array): boolean =>
+  bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 0x03 && bytes[3] === 0x04;
 
 /**
  * Unpacks a zip archive. The sizes are checked entry by entry before anything is unpacked, and an entry
@@ -28,7 +29,11 @@ export const looksLikeZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 &&
  * @param wanted leaves out entries for which it says no; they still count towards the limits
  * @throws ArchiveError
  */
-export function unpackArchive(bytes: Uint8Array, limits: ArchiveLimits, wanted: (name: string) => boolean = () => true): Map<string, Uint8Array> {
+export function unpackArchive(
+  bytes: Uint8Array,
+  limits: ArchiveLimits,
+  wanted: (name: string) => boolean = () => true,
+): Map<string, Uint8Array> {
   if (!looksLikeZip(bytes)) throw new ArchiveError('This is not a zip archive.');
   let entries = 0;
   let total = 0;
@@ -37,9 +42,14 @@ export function unpackArchive(bytes: Uint8Array, limits: ArchiveLimits, wanted: 
     unpacked = unzipSync(bytes, {
       filter: ({ name, size, originalSize }) => {
         if (++entries > limits.entries) throw new ArchiveError(`It holds more than ${limits.entries.toLocaleString('en')} files.`);
-        if (/(^|[\\/])\.\.([\\/]|$)|^[\\/]|^[a-z]:|\0/i.test(name)) throw new ArchiveError(`A file in it has the forbidden path “${name.slice(0, 80)}”.`);
-        if (originalSize > limits.entryBytes) throw new ArchiveError(`“${name.slice(0, 80)}” in it would unpack to ${megabytes(originalSize)}, more than the ${megabytes(limits.entryBytes)} allowed.`);
-        if (originalSize > 1_000_000 && originalSize > size * limits.ratio) throw new ArchiveError(`“${name.slice(0, 80)}” in it is packed far more tightly than text can be (a “zip bomb”).`);
+        if (/(^|[\\/])\.\.([\\/]|$)|^[\\/]|^[a-z]:|\0/i.test(name))
+          throw new ArchiveError(`A file in it has the forbidden path “${name.slice(0, 80)}”.`);
+        if (originalSize > limits.entryBytes)
+          throw new ArchiveError(
+            `“${name.slice(0, 80)}” in it would unpack to ${megabytes(originalSize)}, more than the ${megabytes(limits.entryBytes)} allowed.`,
+          );
+        if (originalSize > 1_000_000 && originalSize > size * limits.ratio)
+          throw new ArchiveError(`“${name.slice(0, 80)}” in it is packed far more tightly than text can be (a “zip bomb”).`);
         total += originalSize;
         if (total > limits.totalBytes) throw new ArchiveError(`It would unpack to more than ${megabytes(limits.totalBytes)}.`);
         return wanted(name);

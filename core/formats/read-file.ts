@@ -39,10 +39,21 @@ export async function readFile(name: string, bytes: Uint8Array, options: ReadOpt
   const read = await readByEnding(ending, bytes, options);
   if (read.paragraphs.length === 0) throw new UnreadableFileError('The file holds no text.');
   const fromName = tidyLine(name.replace(/\.[^.]+$/, '').replace(/_/g, ' ')) || 'Untitled';
-  return { encoding: null, lineEnds: null, ...read, title: read.title ?? fromName, sha256: await sha256(bytes), speakers: findSpeakers(read.paragraphs) };
+  return {
+    encoding: null,
+    lineEnds: null,
+    ...read,
+    title: read.title ?? fromName,
+    sha256: await sha256(bytes),
+    speakers: findSpeakers(read.paragraphs),
+  };
 }
 
-async function readByEnding(ending: string, bytes: Uint8Array, options: ReadOptions): Promise<Reading & { encoding?: string; lineEnds?: LineEnds }> {
+async function readByEnding(
+  ending: string,
+  bytes: Uint8Array,
+  options: ReadOptions,
+): Promise<Reading & { encoding?: string; lineEnds?: LineEnds }> {
   if (ending === '.docx') return readDocx(bytes);
   if (ending !== '.txt' && ending !== '.md' && ending !== '.markdown' && ending !== '') {
     throw new UnreadableFileError(`Files ending in ${ending} cannot be read yet. These can: ${READABLE_ENDINGS.join(', ')}.`);
@@ -56,6 +67,14 @@ async function readByEnding(ending: string, bytes: Uint8Array, options: ReadOpti
 /** Other types behind a text ending, told by how they begin. */
 function refuseOtherTypes(bytes: Uint8Array): void {
   const head = new TextDecoder('latin1').decode(bytes.subarray(0, 8));
-  const type = head.startsWith('PK\u0003\u0004') ? 'a zip archive or an office document' : head.startsWith('%PDF') ? 'a PDF' : head.startsWith('{\\rtf') ? 'rich text (.rtf)' : head.startsWith('\u00d0\u00cf\u0011\u00e0') ? 'an old office document' : null;
+  const type = head.startsWith('PK\u0003\u0004')
+    ? 'a zip archive or an office document'
+    : head.startsWith('%PDF')
+      ? 'a PDF'
+      : head.startsWith('{\\rtf')
+        ? 'rich text (.rtf)'
+        : head.startsWith('\u00d0\u00cf\u0011\u00e0')
+          ? 'an old office document'
+          : null;
   if (type) throw new UnreadableFileError(`The name says it is a text, but this is ${type}. Give it its right ending, or save it as text.`);
 }

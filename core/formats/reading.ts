@@ -12,7 +12,10 @@ export interface Reading {
 /** A file cannot be read. The message says what is wrong, and what to do. */
 export class UnreadableFileError extends Error {
   /** @param encodings other encodings worth trying, where the encoding is the trouble */
-  constructor(message: string, readonly encodings: readonly string[] = []) {
+  constructor(
+    message: string,
+    readonly encodings: readonly string[] = [],
+  ) {
     super(message);
     this.name = 'UnreadableFileError';
   }

@@ -19,7 +19,8 @@ export function checkStudy(state: StudyState, texts: ReadonlyMap<Id, Text> | nul
   const has = (table: object, id: Id | null): boolean => id === null || Object.hasOwn(table, id);
 
   expect(has(tables.coder, state.study.currentCoderId), 'The study’s coder is missing.');
-  for (const folder of Object.values(tables.folder)) expect(has(tables.folder, folder.parentId), `The folder “${folder.name}” lies in a folder that is missing.`);
+  for (const folder of Object.values(tables.folder))
+    expect(has(tables.folder, folder.parentId), `The folder “${folder.name}” lies in a folder that is missing.`);
   for (const folder of Object.values(tables.folder)) {
     const seen = new Set<Id>();
     let at: Id | null = folder.id;
@@ -33,25 +34,39 @@ export function checkStudy(state: StudyState, texts: ReadonlyMap<Id, Text> | nul
     expect(has(tables.code, code.parentId), `The code “${code.name}” lies under a code that is missing.`);
     expect(has(tables.coder, code.coderId), `The code “${code.name}” was made by an unknown coder.`);
     const top = lineage(tables.code, code.id).at(-1)!;
-    expect(tables.code[top]!.parentId === null || !has(tables.code, tables.code[top]!.parentId), `The code “${code.name}” lies under itself.`);
+    expect(
+      tables.code[top]!.parentId === null || !has(tables.code, tables.code[top]!.parentId),
+      `The code “${code.name}” lies under itself.`,
+    );
   }
   for (const one of Object.values(tables.case)) {
     for (const id of one.documentIds) expect(has(tables.document, id), `The case “${one.name}” owns a document that is missing.`);
-    for (const id of Object.keys(one.values)) expect(has(tables.attribute, id), `The case “${one.name}” has a value of an attribute that is missing.`);
+    for (const id of Object.keys(one.values))
+      expect(has(tables.attribute, id), `The case “${one.name}” has a value of an attribute that is missing.`);
   }
   for (const memo of Object.values(tables.memo)) {
     const about = memo.about;
     if (!about) continue;
-    const there = about.type === 'passage' ? state.passages[about.documentId]?.ids.includes(about.id) === true : has(tables[about.type], about.id);
+    const there =
+      about.type === 'passage' ? state.passages[about.documentId]?.ids.includes(about.id) === true : has(tables[about.type], about.id);
     expect(there, `The memo “${memo.title}” is about something that is missing.`);
   }
   for (const document of Object.values(tables.document)) {
     expect(has(tables.folder, document.folderId), `“${document.title}” lies in a folder that is missing.`);
-    for (const speaker of document.speakers) expect(has(tables.case, speaker.caseId), `A speaker in “${document.title}” belongs to a case that is missing.`);
+    for (const speaker of document.speakers)
+      expect(has(tables.case, speaker.caseId), `A speaker in “${document.title}” belongs to a case that is missing.`);
     const text = texts?.get(document.id);
-    if (texts) expect(text !== undefined && text.text.length === document.characters, `The text of “${document.title}” is missing or of another length.`);
+    if (texts)
+      expect(
+        text !== undefined && text.text.length === document.characters,
+        `The text of “${document.title}” is missing or of another length.`,
+      );
     for (const paragraph of text?.paragraphs ?? []) {
-      const sound = paragraph.start <= paragraph.body && paragraph.body <= paragraph.end && paragraph.end <= document.characters && paragraph.speaker < document.speakers.length;
+      const sound =
+        paragraph.start <= paragraph.body &&
+        paragraph.body <= paragraph.end &&
+        paragraph.end <= document.characters &&
+        paragraph.speaker < document.speakers.length;
       expect(sound, `A paragraph of “${document.title}” lies outside its text.`);
     }
   }
@@ -67,10 +82,12 @@ function checkPassages(state: StudyState, documentId: Id): string[] {
   for (const passage of unpackPassages(state.passages[documentId]!)) {
     if (seen.has(passage.id)) faults.push(`“${document.title}” has the same passage twice.`);
     seen.add(passage.id);
-    if (passage.start >= passage.end || passage.end > document.characters) faults.push(`A passage of “${document.title}” lies outside its text.`);
+    if (passage.start >= passage.end || passage.end > document.characters)
+      faults.push(`A passage of “${document.title}” lies outside its text.`);
     for (const coding of passage.codings) {
       if (!Object.hasOwn(state.tables.code, coding.codeId)) faults.push(`A passage of “${document.title}” carries a code that is missing.`);
-      if (!Object.hasOwn(state.tables.coder, coding.coderId)) faults.push(`A passage of “${document.title}” was coded by an unknown coder.`);
+      if (!Object.hasOwn(state.tables.coder, coding.coderId))
+        faults.push(`A passage of “${document.title}” was coded by an unknown coder.`);
     }
   }
   return faults;

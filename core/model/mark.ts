@@ -10,7 +10,11 @@ export function markFor(name: string, taken: ReadonlySet<string>): string {
   const [first = [], second = []] = letters;
   const head = (first[0] ?? '?').toUpperCase();
   const followers = [...first.slice(1), ...second, ...letters.slice(2).flat()].map((letter) => letter.toLowerCase());
-  const candidates = [head + (followers[0] ?? ''), ...(second[0] ? [head + second[0].toLowerCase()] : []), ...followers.map((letter) => head + letter)];
+  const candidates = [
+    head + (followers[0] ?? ''),
+    ...(second[0] ? [head + second[0].toLowerCase()] : []),
+    ...followers.map((letter) => head + letter),
+  ];
   const free = candidates.find((mark) => !taken.has(mark));
   if (free) return free;
   for (let number = 2; number < 100; number++) if (!taken.has(head + number)) return head + number;

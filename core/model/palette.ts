@@ -1,4 +1,4 @@
-import { PALETTE_SIZE } from './code';
+import { FAMILY_SIZE, PALETTE_SIZE } from './code';
 
 /** A colour in OKLCH (Ottosson 2020; CSS Color 4): lightness 0–1, chroma, hue in degrees. */
 export interface Oklch {
@@ -44,10 +44,15 @@ export const FAMILY_NAMES: readonly string[] = FAMILIES.map((family) => family.n
 /** The colour of a palette entry on a theme. @param entry 0 to PALETTE_SIZE − 1 */
 export function codeColour(entry: number, theme: 'light' | 'dark'): Oklch {
   const at = ((entry % PALETTE_SIZE) + PALETTE_SIZE) % PALETTE_SIZE;
-  const family = FAMILIES[Math.floor(at / MEMBERS.length)]!;
-  const member = MEMBERS[at % MEMBERS.length]!;
-  return { lightness: member.lightness + (theme === 'dark' ? DARK_LIFT : 0), chroma: family.chroma, hue: (family.hue + member.turn + 360) % 360 };
+  const family = FAMILIES[Math.floor(at / FAMILY_SIZE)]!;
+  const member = MEMBERS[at % FAMILY_SIZE]!;
+  return {
+    lightness: member.lightness + (theme === 'dark' ? DARK_LIFT : 0),
+    chroma: family.chroma,
+    hue: (family.hue + member.turn + 360) % 360,
+  };
 }
 
 /** The colour in CSS. */
-export const cssColour = ({ lightness, chroma, hue }: Oklch): string => `oklch(${lightness.toFixed(3)} ${chroma.toFixed(3)} ${hue.toFixed(1)})`;
+export const cssColour = ({ lightness, chroma, hue }: Oklch): string =>
+  `oklch(${lightness.toFixed(3)} ${chroma.toFixed(3)} ${hue.toFixed(1)})`;

@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import type * as z from 'zod';
 import { AttributeSchema, CaseSchema, type Attribute, type Case } from './case';
 import { CodeSchema, type Code } from './code';
 import { DocumentSchema, TextSchema, type Document, type Text } from './document';

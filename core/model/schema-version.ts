@@ -13,7 +13,9 @@ export const MIGRATIONS: Readonly<Record<number, (records: StoredRecords) => Sto
 /** A study was stored by a later version of Filum than this one. */
 export class NewerVersionError extends Error {
   constructor(readonly found: number) {
-    super(`This study was saved by a newer version of Filum (data version ${found}; this one reads up to ${SCHEMA_VERSION}). Update Filum and open it again. Nothing was changed.`);
+    super(
+      `This study was saved by a newer version of Filum (data version ${found}; this one reads up to ${SCHEMA_VERSION}). Update Filum and open it again. Nothing was changed.`,
+    );
     this.name = 'NewerVersionError';
   }
 }

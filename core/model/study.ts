@@ -24,4 +24,3 @@ export type Coder = z.infer<typeof CoderSchema>;
 /** Where documents lie. Folders nest; `parentId` null means the top. */
 export const FolderSchema = z.strictObject({ id: IdSchema, name: LineSchema, parentId: IdSchema.nullable() });
 export type Folder = z.infer<typeof FolderSchema>;
-

@@ -35,7 +35,16 @@ describe('packed passages', () => {
   });
 
   it('refuse a passage of another document', () => {
-    const stray = { id: DOCUMENT, documentId: 'ffffffff-0000-4000-8000-000000000000', start: 0, end: 1, comment: '', coderId: DOCUMENT, createdAt: 0, codings: [] };
+    const stray = {
+      id: DOCUMENT,
+      documentId: 'ffffffff-0000-4000-8000-000000000000',
+      start: 0,
+      end: 1,
+      comment: '',
+      coderId: DOCUMENT,
+      createdAt: 0,
+      codings: [],
+    };
     expect(() => packPassages(DOCUMENT, [stray])).toThrowError(RangeError);
   });
 });

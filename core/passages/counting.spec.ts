@@ -34,7 +34,11 @@ describe('counting passages by code', () => {
 
 describe('coverage', () => {
   const bench = new Bench();
-  const document = bench.addDocument('One', ['Interviewer: Where were you?', 'Moira: At the pier, waiting for him.'], ['Interviewer', 'Moira']);
+  const document = bench.addDocument(
+    'One',
+    ['Interviewer: Where were you?', 'Moira: At the pier, waiting for him.'],
+    ['Interviewer', 'Moira'],
+  );
   const text = bench.texts.get(document.id)!;
   const at = (words: string) => ({ start: text.text.indexOf(words), end: text.text.indexOf(words) + words.length });
 
@@ -44,7 +48,10 @@ describe('coverage', () => {
   });
 
   it('can leave the interviewer’s turns out', () => {
-    expect(coverage(text, [at('Where'), at('waiting for him')], (speaker) => !document.speakers[speaker]?.interviewer)).toEqual({ words: 6, covered: 3 });
+    expect(coverage(text, [at('Where'), at('waiting for him')], (speaker) => !document.speakers[speaker]?.interviewer)).toEqual({
+      words: 6,
+      covered: 3,
+    });
   });
 
   it('is nothing of nothing for a text without words', () => {

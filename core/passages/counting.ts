@@ -11,7 +11,10 @@ export interface CodeCounts {
   readonly withUnder: ReadonlyMap<Id, number>;
 }
 
-type Mutable = { own: Map<Id, number>; withUnder: Map<Id, number> };
+interface GrowingCounts {
+  readonly own: Map<Id, number>;
+  readonly withUnder: Map<Id, number>;
+}
 
 /** The code and every category above it, nearest first. A loop in the tree ends the walk. */
 export function lineage(codes: Table<Code>, codeId: Id): Id[] {
@@ -38,7 +41,7 @@ export function countDocument(columns: PassageColumns, codes: Table<Code>, coder
   const lines = ids.map((id) => lineage(codes, id));
   const lastOwn = new Int32Array(ids.length).fill(-1);
   const lastUnder = new Map<Id, number>();
-  const counts: Mutable = { own: new Map(), withUnder: new Map() };
+  const counts: GrowingCounts = { own: new Map(), withUnder: new Map() };
   for (let at = 0; at < columns.codingRow.length; at++) {
     if (coderId !== null && columns.coders[columns.codingCoder[at]!] !== coderId) continue;
     const row = columns.codingRow[at]!;
@@ -58,7 +61,7 @@ export function countDocument(columns: PassageColumns, codes: Table<Code>, coder
 
 /** Sums {@link countDocument} over documents. */
 export function countCodes(documents: Iterable<PassageColumns>, codes: Table<Code>, coderId: Id | null = null): CodeCounts {
-  const counts: Mutable = { own: new Map(), withUnder: new Map() };
+  const counts: GrowingCounts = { own: new Map(), withUnder: new Map() };
   for (const columns of documents) {
     const some = countDocument(columns, codes, coderId);
     for (const [id, count] of some.own) add(counts.own, id, count);

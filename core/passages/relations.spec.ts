@@ -16,7 +16,11 @@ describe('relations of two passages', () => {
   });
 
   it('leave exactly one of before, after and overlapping true for any pair', () => {
-    fc.assert(fc.property(someStretch(), someStretch(), (a, b) => expect([before(a, b), after(a, b), overlaps(a, b)].filter(Boolean).length).toBe(1)));
+    fc.assert(
+      fc.property(someStretch(), someStretch(), (a, b) =>
+        expect([before(a, b), after(a, b), overlaps(a, b)].filter(Boolean).length).toBe(1),
+      ),
+    );
   });
 
   it('make inside and same place kinds of overlapping', () => {

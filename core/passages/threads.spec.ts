@@ -22,14 +22,28 @@ describe('threads under the words', () => {
       fc.property(sorted, (passages) => {
         const threads = layThreads(passages);
         let busiest = 0;
-        for (let at = 0; at < 60; at++) busiest = Math.max(busiest, threads.filter((thread) => thread.start <= at && at < thread.end).length);
+        for (let at = 0; at < 60; at++)
+          busiest = Math.max(busiest, threads.filter((thread) => thread.start <= at && at < thread.end).length);
         expect(Math.max(-1, ...threads.map((thread) => thread.lane)) + 1).toBe(busiest);
       }),
     );
   });
 
   it('are one for a code that two coders gave one passage, and leave out codes that are not shown', () => {
-    const passage = { id: DOCUMENT, documentId: DOCUMENT, start: 0, end: 5, comment: '', coderId: 'a', createdAt: 0, codings: [{ codeId: 'x', coderId: 'a', createdAt: 0 }, { codeId: 'x', coderId: 'b', createdAt: 0 }, { codeId: 'y', coderId: 'a', createdAt: 0 }] };
+    const passage = {
+      id: DOCUMENT,
+      documentId: DOCUMENT,
+      start: 0,
+      end: 5,
+      comment: '',
+      coderId: 'a',
+      createdAt: 0,
+      codings: [
+        { codeId: 'x', coderId: 'a', createdAt: 0 },
+        { codeId: 'x', coderId: 'b', createdAt: 0 },
+        { codeId: 'y', coderId: 'a', createdAt: 0 },
+      ],
+    };
     expect(layThreads([passage]).map((thread) => thread.codeId)).toEqual(['x', 'y']);
     expect(layThreads([passage], (id) => id === 'y').map((thread) => thread.lane)).toEqual([0]);
   });

@@ -2,7 +2,7 @@ import type { Code } from '../model/code';
 import type { Id } from '../model/ids';
 import type { Question } from '../model/query';
 import type { Table } from '../model/study-state';
-import { withDescendants } from '../change/commands/codes';
+import { withDescendants } from '../codebook/tree';
 import { idOfRow, type PassageColumns } from '../passages/columns';
 import { IntervalIndex } from '../passages/interval-index';
 
@@ -34,7 +34,12 @@ function resolve(question: Question, codes: Table<Code>): Resolved {
   const expand = (id: Id): Id[] => (question.withCodesUnder ? withDescendants(codes, id) : [id]);
   const groups = question.all.map((id) => new Set(expand(id)));
   if (question.any.length > 0) groups.push(new Set(question.any.flatMap(expand)));
-  return { groups, none: new Set(question.none.flatMap(expand)), wanted: new Set(groups.flatMap((group) => [...group])), reach: question.reach };
+  return {
+    groups,
+    none: new Set(question.none.flatMap(expand)),
+    wanted: new Set(groups.flatMap((group) => [...group])),
+    reach: question.reach,
+  };
 }
 
 /**
@@ -72,7 +77,9 @@ function answeringRows(question: Resolved, columns: PassageColumns, coderId: Id 
     const own = codesByRow[row];
     if (coderId !== null && !own && columns.coders[columns.markedBy[row]!] !== coderId) continue;
     if (groups.length > 0 && !own?.some((code) => wanted[code])) continue;
-    const seen = index ? index.overlapping(columns.starts[row]!, columns.ends[row]!).flatMap((other) => codesByRow[other] ?? []) : (own ?? []);
+    const seen = index
+      ? index.overlapping(columns.starts[row]!, columns.ends[row]!).flatMap((other) => codesByRow[other] ?? [])
+      : (own ?? []);
     if (groups.every((group) => seen.some((code) => group[code])) && !seen.some((code) => none[code])) rows.push(row);
   }
   return rows;

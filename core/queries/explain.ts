@@ -23,14 +23,21 @@ export interface WayOut {
  * brings most first. The question without a condition is asked for each condition in turn.
  * @param everything the scope with nothing left out, for the last step
  */
-export function waysOut(question: Question, documents: readonly PassageColumns[], codes: Table<Code>, scope: Scope, everything: Scope): WayOut[] {
+export function waysOut(
+  question: Question,
+  documents: readonly PassageColumns[],
+  codes: Table<Code>,
+  scope: Scope,
+  everything: Scope,
+): WayOut[] {
   const steps: WayOut[] = [];
   const tryStep = (step: WayOut['step'], changed: Question, within: Scope = scope): void => {
     const found = evaluate(changed, documents, codes, within).length;
     if (found > 0) steps.push({ step, question: changed, found });
   };
   for (const from of ['all', 'none'] as const) {
-    for (const codeId of question[from]) tryStep({ do: 'drop', from, codeId }, { ...question, [from]: question[from].filter((id) => id !== codeId) });
+    for (const codeId of question[from])
+      tryStep({ do: 'drop', from, codeId }, { ...question, [from]: question[from].filter((id) => id !== codeId) });
   }
   if (question.any.length > 0) tryStep({ do: 'drop any' }, { ...question, any: [] });
   if (question.reach === 'passage') tryStep({ do: 'reach overlap' }, { ...question, reach: 'overlap' });

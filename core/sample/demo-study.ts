@@ -3,8 +3,7 @@ import { EMPTY_HISTORY } from '../change/journal';
 import type { StudyBundle } from '../formats/study-file/bundle';
 import { plainParagraph } from '../formats/plain-text/read-plain-text';
 import type { Attribute, AttributeValue, Case } from '../model/case';
-import { FAMILY_SIZE } from '../change/commands/codes';
-import type { Code } from '../model/code';
+import { FAMILY_SIZE, type Code } from '../model/code';
 import type { Document, DocumentKind, Speaker, Text } from '../model/document';
 import { sequentialIds, type Id, type NewId } from '../model/ids';
 import { markFor } from '../model/mark';
@@ -20,7 +19,31 @@ import { readMarked, type MarkedSource } from './marked-text';
 
 /** Files the demo study is built from, below `demo/`. */
 export const DEMO_SOURCES = {
-  marked: ['01-moira-tennant', '02-iain-corrie', '03-shona-adair', '04-callum-rigg', '05-edith-marr', '06-tomasz-wilk', '07-jean-harrow', '08-peter-loam', '09-ana-duarte', '10-hamish-brock', '11-kirsty-vane', '12-rory-tennant', '13-moira-tennant-october', '14-iain-corrie-october', '15-kirsty-vane-october', '16-focus-group-parents', '17-focus-group-harbour', '18-field-note-queue', '19-field-note-council-evening', '20-field-note-last-crossing', '21-council-minutes', '22-newsletter-editorial', '23-letter-to-the-newsletter'].map((name) => `marked/${name}.txt`),
+  marked: [
+    '01-moira-tennant',
+    '02-iain-corrie',
+    '03-shona-adair',
+    '04-callum-rigg',
+    '05-edith-marr',
+    '06-tomasz-wilk',
+    '07-jean-harrow',
+    '08-peter-loam',
+    '09-ana-duarte',
+    '10-hamish-brock',
+    '11-kirsty-vane',
+    '12-rory-tennant',
+    '13-moira-tennant-october',
+    '14-iain-corrie-october',
+    '15-kirsty-vane-october',
+    '16-focus-group-parents',
+    '17-focus-group-harbour',
+    '18-field-note-queue',
+    '19-field-note-council-evening',
+    '20-field-note-last-crossing',
+    '21-council-minutes',
+    '22-newsletter-editorial',
+    '23-letter-to-the-newsletter',
+  ].map((name) => `marked/${name}.txt`),
   secondCoder: ['marked/03-shona-adair.second-coder.txt', 'marked/16-focus-group-parents.second-coder.txt'],
   structured: ['01', '02', '03', '04', '05', '06'].map((number) => `structured/pier-${number}.txt`),
   tables: ['codebook.csv', 'participants.csv', 'survey.csv'],
@@ -30,7 +53,14 @@ export const DEMO_SOURCES = {
 /** Paths of all sources. */
 export const demoSourcePaths = (): string[] => Object.values(DEMO_SOURCES).flat();
 
-const FOLDERS: Readonly<Record<string, DocumentKind>> = { Interviews: 'interview', 'Focus groups': 'focus group', 'Field notes': 'field note', 'Public documents': 'public document', 'Pier interviews': 'interview', Survey: 'survey answers' };
+const FOLDERS: Readonly<Record<string, DocumentKind>> = {
+  Interviews: 'interview',
+  'Focus groups': 'focus group',
+  'Field notes': 'field note',
+  'Public documents': 'public document',
+  'Pier interviews': 'interview',
+  Survey: 'survey answers',
+};
 const BEGUN = Date.UTC(2025, 0, 10, 9);
 const MINUTE = 60_000;
 
@@ -48,7 +78,9 @@ class DemoBuilder {
   private readonly newId: NewId = sequentialIds(0xf11f0001);
   private readonly mara: Coder = { id: this.newId(), name: 'Mara' };
   private readonly jon: Coder = { id: this.newId(), name: 'Jon' };
-  private readonly folders = new Map(Object.keys(FOLDERS).map((name): [string, Folder] => [name, { id: this.newId(), name, parentId: null }]));
+  private readonly folders = new Map(
+    Object.keys(FOLDERS).map((name): [string, Folder] => [name, { id: this.newId(), name, parentId: null }]),
+  );
   private readonly codeByKey = new Map<string, Code>();
   private readonly codes: Code[] = [];
   private readonly attributes = new Map<string, Attribute>();
@@ -68,7 +100,8 @@ class DemoBuilder {
     const base = emptyState({
       id: DEMO_STUDY_ID,
       title: 'The Last Ferry',
-      description: 'What the people of Tamsay expect to gain and to lose with the bridge; how that differs by role, age and years on the island; how talk of safety and health goes together with talk of belonging. An invented island.',
+      description:
+        'What the people of Tamsay expect to gain and to lose with the bridge; how that differs by role, age and years on the island; how talk of safety and health goes together with talk of belonging. An invented island.',
       language: 'en',
       caseWord: 'participant',
       createdAt: BEGUN,
@@ -160,16 +193,47 @@ class DemoBuilder {
 
   private buildParticipants(): void {
     for (const row of this.table('participants.csv')) {
-      this.addCase(row['name']!, this.values(row, { age: ['age', 'number'], gender: ['gender', 'choice'], home: ['home', 'choice'], role: ['role', 'text'], years_on_island: ['years on the island', 'number'], crossings_per_month: ['crossings a month', 'number'], consent_form: ['consent form', 'choice'], consent_date: ['consent date', 'date'], second_interview: ['second interview', 'date'] }));
+      this.addCase(
+        row['name']!,
+        this.values(row, {
+          age: ['age', 'number'],
+          gender: ['gender', 'choice'],
+          home: ['home', 'choice'],
+          role: ['role', 'text'],
+          years_on_island: ['years on the island', 'number'],
+          crossings_per_month: ['crossings a month', 'number'],
+          consent_form: ['consent form', 'choice'],
+          consent_date: ['consent date', 'date'],
+          second_interview: ['second interview', 'date'],
+        }),
+      );
     }
   }
 
-  private addDocument(folder: string, title: string, date: string | null, paragraphs: readonly DraftParagraph[], caseOf: (speaker: Speaker) => Case | undefined): Document {
+  private addDocument(
+    folder: string,
+    title: string,
+    date: string | null,
+    paragraphs: readonly DraftParagraph[],
+    caseOf: (speaker: Speaker) => Case | undefined,
+  ): Document {
     const id = this.newId();
     const names = new Set(findSpeakers(paragraphs).map((speaker) => speaker.name));
     const { text, speakers, words } = composeText(id, paragraphs, labelsOf(names));
     for (const speaker of speakers) speaker.caseId = caseOf(speaker)?.id ?? null;
-    const document: Document = { id, title, kind: FOLDERS[folder]!, date, folderId: this.folders.get(folder)!.id, description: '', speakers, characters: text.text.length, words, source: null, createdAt: date ? Date.parse(date) + 18 * 60 * MINUTE : BEGUN };
+    const document: Document = {
+      id,
+      title,
+      kind: FOLDERS[folder]!,
+      date,
+      folderId: this.folders.get(folder)!.id,
+      description: '',
+      speakers,
+      characters: text.text.length,
+      words,
+      source: null,
+      createdAt: date ? Date.parse(date) + 18 * 60 * MINUTE : BEGUN,
+    };
     this.documents.push(document);
     this.texts.set(id, text);
     return document;
@@ -178,10 +242,15 @@ class DemoBuilder {
   private buildMarked(path: string): void {
     const source = readMarked(this.source(path));
     const { title = path, kind = 'interview', date = null, participants = '' } = source.header;
-    const present = participants.split(';').map((name) => name.trim()).filter(Boolean);
+    const present = participants
+      .split(';')
+      .map((name) => name.trim())
+      .filter(Boolean);
     const folder = Object.keys(FOLDERS).find((name) => FOLDERS[name] === kind)!;
     const cases = this.cases.filter((one) => present.includes(one.name));
-    const document = this.addDocument(folder, title, date, source.paragraphs.map(plainParagraph), (speaker) => cases.find((one) => one.name.split(' ')[0] === speaker.name));
+    const document = this.addDocument(folder, title, date, source.paragraphs.map(plainParagraph), (speaker) =>
+      cases.find((one) => one.name.split(' ')[0] === speaker.name),
+    );
     if (kind === 'interview') for (const one of cases) one.documentIds.push(document.id);
     this.addPassages(document, source, this.mara);
     const second = DEMO_SOURCES.secondCoder.find((other) => other === path.replace('.txt', '.second-coder.txt'));
@@ -206,11 +275,15 @@ class DemoBuilder {
   }
 
   private buildStructured(path: string): void {
-    const [first = '', ...blocks] = this.source(path).trim().split(/\n{2,}/);
+    const [first = '', ...blocks] = this.source(path)
+      .trim()
+      .split(/\n{2,}/);
     const [name = path, age = '', home = ''] = first.replace(/^Respondent:\s*/, '').split(/,\s*/);
     const respondent = this.addCase(`${name} (pier)`, this.values({ age, home }, { age: ['age', 'number'], home: ['home', 'choice'] }));
     const paragraphs = blocks.map((block) => plainParagraph(block.replace(/\n/g, ' ')));
-    const document = this.addDocument('Pier interviews', `At the pier – ${name}`, null, paragraphs, (speaker) => (speaker.name === 'A' ? respondent : undefined));
+    const document = this.addDocument('Pier interviews', `At the pier – ${name}`, null, paragraphs, (speaker) =>
+      speaker.name === 'A' ? respondent : undefined,
+    );
     for (const speaker of document.speakers) speaker.name = speaker.name === 'A' ? name : 'Interviewer';
     respondent.documentIds.push(document.id);
   }
@@ -220,27 +293,61 @@ class DemoBuilder {
     const questions = Object.keys(rows[0] ?? {}).filter((column) => column.endsWith('?'));
     for (const row of rows) {
       const pseudonym = row['pseudonym']?.trim();
-      const respondent = this.addCase(`${row['response_id']}${pseudonym ? ` ${pseudonym}` : ''}`, this.values(row, { age: ['age', 'number'], gender: ['gender', 'choice'], home: ['home', 'choice'], years_on_island: ['years on the island', 'number'], crossings_per_month: ['crossings a month', 'number'] }));
+      const respondent = this.addCase(
+        `${row['response_id']}${pseudonym ? ` ${pseudonym}` : ''}`,
+        this.values(row, {
+          age: ['age', 'number'],
+          gender: ['gender', 'choice'],
+          home: ['home', 'choice'],
+          years_on_island: ['years on the island', 'number'],
+          crossings_per_month: ['crossings a month', 'number'],
+        }),
+      );
       const paragraphs = questions.flatMap((question): DraftParagraph[] => {
-        const answer = (row[question] ?? '').split('\n').map((line) => line.trim()).filter(Boolean);
+        const answer = (row[question] ?? '')
+          .split('\n')
+          .map((line) => line.trim())
+          .filter(Boolean);
         return [{ text: question, style: 'heading3', emphasis: [] }, ...answer.map(plainParagraph)];
       });
       const id = this.newId();
       const { text, words } = composeText(id, paragraphs, () => null);
-      this.documents.push({ id, title: `Survey ${row['response_id']}`, kind: 'survey answers', date: row['started_at']?.slice(0, 10) || null, folderId: this.folders.get('Survey')!.id, description: '', speakers: [], characters: text.text.length, words, source: null, createdAt: BEGUN });
+      this.documents.push({
+        id,
+        title: `Survey ${row['response_id']}`,
+        kind: 'survey answers',
+        date: row['started_at']?.slice(0, 10) || null,
+        folderId: this.folders.get('Survey')!.id,
+        description: '',
+        speakers: [],
+        characters: text.text.length,
+        words,
+        source: null,
+        createdAt: BEGUN,
+      });
       this.texts.set(id, text);
       respondent.documentIds.push(id);
     }
   }
 
   private buildMemos(): Memo[] {
-    interface Source { title: string; kind: string; about: { code?: string; document?: string } | null; entries: { date: string; text: string }[] }
+    interface Source {
+      title: string;
+      kind: string;
+      about: { code?: string; document?: string } | null;
+      entries: { date: string; text: string }[];
+    }
     return (JSON.parse(this.source('memos.json')) as Source[]).map(({ title, kind, about, entries }): Memo => ({
       id: this.newId(),
       title,
       kind,
       about: this.subjectOf(about),
-      entries: entries.map(({ date, text }) => ({ id: this.newId(), writtenAt: Date.parse(date) + 20 * 60 * MINUTE, coderId: this.mara.id, text })),
+      entries: entries.map(({ date, text }) => ({
+        id: this.newId(),
+        writtenAt: Date.parse(date) + 20 * 60 * MINUTE,
+        coderId: this.mara.id,
+        text,
+      })),
       createdAt: Date.parse(entries[0]?.date ?? '2025-01-10'),
     }));
   }
@@ -253,4 +360,5 @@ class DemoBuilder {
   }
 }
 
-const byId = <T extends { id: Id }>(records: readonly T[]): Record<Id, T> => Object.fromEntries(records.map((record) => [record.id, record]));
+const byId = <T extends { id: Id }>(records: readonly T[]): Record<Id, T> =>
+  Object.fromEntries(records.map((record) => [record.id, record]));

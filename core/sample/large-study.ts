@@ -20,10 +20,26 @@ export interface StudySize {
 }
 
 /** The size every speed is promised for. */
-export const LARGE: StudySize = { documents: 1_000, words: 8_000_000, passages: 200_000, codings: 300_000, codes: 500, cases: 1_000, attributes: 12 };
+export const LARGE: StudySize = {
+  documents: 1_000,
+  words: 8_000_000,
+  passages: 200_000,
+  codings: 300_000,
+  codes: 500,
+  cases: 1_000,
+  attributes: 12,
+};
 
 /** One very long document, densely coded. */
-export const LONG_DOCUMENT: StudySize = { documents: 1, words: 137_000, passages: 4_000, codings: 6_000, codes: 500, cases: 10, attributes: 12 };
+export const LONG_DOCUMENT: StudySize = {
+  documents: 1,
+  words: 137_000,
+  passages: 4_000,
+  codings: 6_000,
+  codes: 500,
+  cases: 10,
+  attributes: 12,
+};
 
 /** A random number generator with a seed (mulberry32): numbers in [0, 1), the same in every run. */
 export function seededRandom(seed: number): () => number {
@@ -36,7 +52,28 @@ export function seededRandom(seed: number): () => number {
   };
 }
 
-const SYLLABLES = ['ba', 'con', 'der', 'fi', 'gor', 'hal', 'in', 'ko', 'lam', 'mer', 'no', 'pel', 'qua', 'ri', 'ses', 'ta', 'ul', 'ver', 'wen', 'zo'];
+const SYLLABLES = [
+  'ba',
+  'con',
+  'der',
+  'fi',
+  'gor',
+  'hal',
+  'in',
+  'ko',
+  'lam',
+  'mer',
+  'no',
+  'pel',
+  'qua',
+  'ri',
+  'ses',
+  'ta',
+  'ul',
+  'ver',
+  'wen',
+  'zo',
+];
 
 /** Builds a synthetic study of a size, with interviewer and respondent taking turns. Names say that it is synthetic. */
 export function buildLargeStudy(size: StudySize, seed = 1): StudyBundle {
@@ -45,8 +82,22 @@ export function buildLargeStudy(size: StudySize, seed = 1): StudyBundle {
   const pick = (count: number): number => Math.floor(random() * count);
   const coders = ['Coder one', 'Coder two'].map((name) => ({ id: newId(), name }));
   const codes = makeCodes(size.codes, newId, coders[0]!.id, pick);
-  const attributes = Array.from({ length: size.attributes }, (_, at): Attribute => ({ id: newId(), name: `Attribute ${at + 1}`, of: 'case', type: at % 2 ? 'number' : 'choice', choices: at % 2 ? [] : ['low', 'middle', 'high'] }));
-  const cases = Array.from({ length: size.cases }, (_, at): Case => ({ id: newId(), name: `Case ${at + 1}`, description: '', documentIds: [], values: Object.fromEntries(attributes.map((attribute) => [attribute.id, attribute.type === 'number' ? pick(90) : attribute.choices[pick(3)]!])) }));
+  const attributes = Array.from({ length: size.attributes }, (_, at): Attribute => ({
+    id: newId(),
+    name: `Attribute ${at + 1}`,
+    of: 'case',
+    type: at % 2 ? 'number' : 'choice',
+    choices: at % 2 ? [] : ['low', 'middle', 'high'],
+  }));
+  const cases = Array.from({ length: size.cases }, (_, at): Case => ({
+    id: newId(),
+    name: `Case ${at + 1}`,
+    description: '',
+    documentIds: [],
+    values: Object.fromEntries(
+      attributes.map((attribute) => [attribute.id, attribute.type === 'number' ? pick(90) : attribute.choices[pick(3)]!]),
+    ),
+  }));
   const words = Array.from({ length: 4_000 }, () => Array.from({ length: 1 + pick(4) }, () => SYLLABLES[pick(SYLLABLES.length)]!).join(''));
   const documents: Document[] = [];
   const texts = new Map<Id, Text>();
@@ -58,14 +109,57 @@ export function buildLargeStudy(size: StudySize, seed = 1): StudyBundle {
     const owner = cases[at % Math.max(1, cases.length)];
     owner?.documentIds.push(id);
     texts.set(id, text);
-    documents.push({ id, title: `Synthetic interview ${at + 1}`, kind: 'interview', date: null, folderId: null, description: '', speakers: [{ name: 'Interviewer', interviewer: true, caseId: null }, { name: 'Respondent', interviewer: false, caseId: owner?.id ?? null }], characters: text.text.length, words: share(size.words), source: null, createdAt: at });
-    const marked = makePassages(text, share(size.passages), share(size.codings), codes, coders.map((coder) => coder.id), newId, pick);
+    documents.push({
+      id,
+      title: `Synthetic interview ${at + 1}`,
+      kind: 'interview',
+      date: null,
+      folderId: null,
+      description: '',
+      speakers: [
+        { name: 'Interviewer', interviewer: true, caseId: null },
+        { name: 'Respondent', interviewer: false, caseId: owner?.id ?? null },
+      ],
+      characters: text.text.length,
+      words: share(size.words),
+      source: null,
+      createdAt: at,
+    });
+    const marked = makePassages(
+      text,
+      share(size.passages),
+      share(size.codings),
+      codes,
+      coders.map((coder) => coder.id),
+      newId,
+      pick,
+    );
     if (marked.length > 0) passages[id] = packPassages(id, marked);
   }
-  const base = emptyState({ id: newId(), title: `Synthetic study, ${size.documents} documents`, description: 'Made by a program to measure speed.', language: 'en', caseWord: 'participant', createdAt: 0, currentCoderId: coders[0]!.id });
-  const byId = <T extends { id: Id }>(records: readonly T[]): Record<Id, T> => Object.fromEntries(records.map((record) => [record.id, record]));
+  const base = emptyState({
+    id: newId(),
+    title: `Synthetic study, ${size.documents} documents`,
+    description: 'Made by a program to measure speed.',
+    language: 'en',
+    caseWord: 'participant',
+    createdAt: 0,
+    currentCoderId: coders[0]!.id,
+  });
+  const byId = <T extends { id: Id }>(records: readonly T[]): Record<Id, T> =>
+    Object.fromEntries(records.map((record) => [record.id, record]));
   return {
-    state: { ...base, tables: { ...base.tables, coder: byId(coders), document: byId(documents), case: byId(cases), attribute: byId(attributes), code: byId(codes) }, passages },
+    state: {
+      ...base,
+      tables: {
+        ...base.tables,
+        coder: byId(coders),
+        document: byId(documents),
+        case: byId(cases),
+        attribute: byId(attributes),
+        code: byId(codes),
+      },
+      passages,
+    },
     texts,
     journal: [],
     history: EMPTY_HISTORY,
@@ -78,7 +172,20 @@ function makeCodes(count: number, newId: () => Id, coderId: Id, pick: (count: nu
   const codes: Code[] = [];
   for (let at = 0; at < count; at++) {
     const parentId = at < tops ? null : codes[pick(Math.min(at, tops * 2))]!.id;
-    codes.push({ id: newId(), name: `Synthetic code ${at + 1}`, mark: `${at + 1}`, colour: at % PALETTE_SIZE, parentId, order: at, definition: `Made for measuring, number ${at + 1}.`, useWhen: '', doNotUseWhen: '', example: '', createdAt: 0, coderId });
+    codes.push({
+      id: newId(),
+      name: `Synthetic code ${at + 1}`,
+      mark: `${at + 1}`,
+      colour: at % PALETTE_SIZE,
+      parentId,
+      order: at,
+      definition: `Made for measuring, number ${at + 1}.`,
+      useWhen: '',
+      doNotUseWhen: '',
+      example: '',
+      createdAt: 0,
+      coderId,
+    });
   }
   return codes;
 }
@@ -94,7 +201,8 @@ function makeText(id: Id, wordCount: number, words: readonly string[], pick: (co
     left -= length;
     const label = speaker === 0 ? 'Interviewer: ' : 'Respondent: ';
     const spoken: string[] = [];
-    for (let at = 0; at < length; at++) spoken.push(words[Math.floor((pick(1_000) * pick(1_000) * words.length) / 1_000_000)]! + (at % 13 === 12 ? '.' : ''));
+    for (let at = 0; at < length; at++)
+      spoken.push(words[Math.floor((pick(1_000) * pick(1_000) * words.length) / 1_000_000)]! + (at % 13 === 12 ? '.' : ''));
     const line = label + spoken.join(' ');
     paragraphs.push({ start, body: start + label.length, end: start + line.length, speaker, style: 'body' });
     lines.push(line);
@@ -103,7 +211,15 @@ function makeText(id: Id, wordCount: number, words: readonly string[], pick: (co
   return { id, text: lines.join('\n'), paragraphs, emphasis: [] };
 }
 
-function makePassages(text: Text, count: number, codingCount: number, codes: readonly Code[], coderIds: readonly Id[], newId: () => Id, pick: (count: number) => number): Passage[] {
+function makePassages(
+  text: Text,
+  count: number,
+  codingCount: number,
+  codes: readonly Code[],
+  coderIds: readonly Id[],
+  newId: () => Id,
+  pick: (count: number) => number,
+): Passage[] {
   const spoken = text.paragraphs.filter((paragraph) => paragraph.speaker === 1 && paragraph.end > paragraph.body);
   if (spoken.length === 0) return [];
   return Array.from({ length: count }, (_, at): Passage => {
@@ -113,6 +229,15 @@ function makePassages(text: Text, count: number, codingCount: number, codes: rea
     const coderId = coderIds[pick(coderIds.length)]!;
     const many = Math.floor((codingCount * (at + 1)) / count) - Math.floor((codingCount * at) / count);
     const chosen = new Set(Array.from({ length: many }, () => codes[pick(codes.length)]!.id));
-    return { id: newId(), documentId: text.id, start, end: Math.min(paragraph.end, start + 1 + pick(300)), comment: '', coderId, createdAt: at, codings: [...chosen].map((codeId) => ({ codeId, coderId, createdAt: at })) };
+    return {
+      id: newId(),
+      documentId: text.id,
+      start,
+      end: Math.min(paragraph.end, start + 1 + pick(300)),
+      comment: '',
+      coderId,
+      createdAt: at,
+      codings: [...chosen].map((codeId) => ({ codeId, coderId, createdAt: at })),
+    };
   });
 }

@@ -11,7 +11,10 @@ export interface MarkedSource {
 
 /** Reads a marked source. @throws SyntaxError where marks are not closed or not opened, with the paragraph */
 export function readMarked(raw: string): MarkedSource {
-  const [head = '', ...blocks] = raw.replace(/\r\n?/g, '\n').trim().split(/\n{2,}/);
+  const [head = '', ...blocks] = raw
+    .replace(/\r\n?/g, '\n')
+    .trim()
+    .split(/\n{2,}/);
   const header = Object.fromEntries(Array.from(head.matchAll(/^#(\w+):\s*(.*)$/gm), (match) => [match[1]!, match[2]!.trim()]));
   const paragraphs: string[] = [];
   const marks: (Stretch & { keys: string[] })[] = [];

@@ -20,7 +20,15 @@ export class Bench {
   private clock = 1_000;
 
   constructor() {
-    this.state = emptyState({ id: this.newId(), title: 'A study', description: '', language: 'en', caseWord: 'participant', createdAt: 0, currentCoderId: this.coderId });
+    this.state = emptyState({
+      id: this.newId(),
+      title: 'A study',
+      description: '',
+      language: 'en',
+      caseWord: 'participant',
+      createdAt: 0,
+      currentCoderId: this.coderId,
+    });
     this.state = { ...this.state, tables: { ...this.state.tables, coder: { [this.coderId]: { id: this.coderId, name: 'Ada' } } } };
   }
 
@@ -38,7 +46,19 @@ export class Bench {
   addDocument(title: string, lines: readonly string[], speakers: readonly string[] = []): Document {
     const id = this.newId();
     const composed = composeText(id, lines.map(plainParagraph), labelsOf(new Set(speakers)));
-    const document: Document = { id, title, kind: 'interview', date: null, folderId: null, description: '', speakers: composed.speakers, characters: composed.text.text.length, words: composed.words, source: null, createdAt: 0 };
+    const document: Document = {
+      id,
+      title,
+      kind: 'interview',
+      date: null,
+      folderId: null,
+      description: '',
+      speakers: composed.speakers,
+      characters: composed.text.text.length,
+      words: composed.words,
+      source: null,
+      createdAt: 0,
+    };
     this.texts.set(id, composed.text);
     this.state = applyChange(this.state, [{ type: 'document', before: null, after: document }]);
     return document;
@@ -55,7 +75,8 @@ export class Bench {
 }
 
 /** An id from a small pool, so that the same ones meet. */
-export const someId = (pool: string, count = 5): fc.Arbitrary<Id> => fc.integer({ min: 0, max: count - 1 }).map((n) => `${pool.padStart(8, '0')}-0000-4000-8000-${String(n).padStart(12, '0')}`);
+export const someId = (pool: string, count = 5): fc.Arbitrary<Id> =>
+  fc.integer({ min: 0, max: count - 1 }).map((n) => `${pool.padStart(8, '0')}-0000-4000-8000-${String(n).padStart(12, '0')}`);
 
 /** Stretches of a text of a length, often touching and nested. */
 export const someStretch = (length = 60): fc.Arbitrary<{ start: number; end: number }> =>
@@ -63,13 +84,25 @@ export const someStretch = (length = 60): fc.Arbitrary<{ start: number; end: num
 
 /** Passages of one document, each with its own id. */
 export const somePassages = (documentId: Id, length = 60): fc.Arbitrary<Passage[]> =>
-  fc.array(
-    fc.record({
-      place: someStretch(length),
-      comment: fc.constantFrom('', '', 'why here?'),
-      coderId: someId('c0', 2),
-      createdAt: fc.nat(1e9),
-      codings: fc.uniqueArray(fc.record({ codeId: someId('a0'), coderId: someId('c0', 2), createdAt: fc.nat(1e9) }), { selector: (coding) => coding.codeId + coding.coderId, maxLength: 4 }),
-    }),
-    { maxLength: 25 },
-  ).map((made) => made.map(({ place, ...rest }, at) => ({ id: `00000000-0000-4000-9000-${String(at).padStart(12, '0')}`, documentId, ...place, ...rest })));
+  fc
+    .array(
+      fc.record({
+        place: someStretch(length),
+        comment: fc.constantFrom('', '', 'why here?'),
+        coderId: someId('c0', 2),
+        createdAt: fc.nat(1e9),
+        codings: fc.uniqueArray(fc.record({ codeId: someId('a0'), coderId: someId('c0', 2), createdAt: fc.nat(1e9) }), {
+          selector: (coding) => coding.codeId + coding.coderId,
+          maxLength: 4,
+        }),
+      }),
+      { maxLength: 25 },
+    )
+    .map((made) =>
+      made.map(({ place, ...rest }, at) => ({
+        id: `00000000-0000-4000-9000-${String(at).padStart(12, '0')}`,
+        documentId,
+        ...place,
+        ...rest,
+      })),
+    );

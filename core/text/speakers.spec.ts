@@ -6,8 +6,13 @@ const lines = (...texts: string[]) => texts.map(plainParagraph);
 
 describe('finding speakers', () => {
   it('finds the names that label turns, with their number', () => {
-    const found = findSpeakers(lines('Interviewer: Yes?', 'Mrs. Mairi Gow: I do the dinners.', 'Interviewer: And?', 'Interviewer: Well?', 'Mrs. Mairi Gow: No.'));
-    expect(found).toEqual([{ name: 'Interviewer', turns: 3 }, { name: 'Mrs. Mairi Gow', turns: 2 }]);
+    const found = findSpeakers(
+      lines('Interviewer: Yes?', 'Mrs. Mairi Gow: I do the dinners.', 'Interviewer: And?', 'Interviewer: Well?', 'Mrs. Mairi Gow: No.'),
+    );
+    expect(found).toEqual([
+      { name: 'Interviewer', turns: 3 },
+      { name: 'Mrs. Mairi Gow', turns: 2 },
+    ]);
   });
 
   it('takes bracketed names, not remarks, and labels on a line of their own', () => {
@@ -34,7 +39,11 @@ describe('finding speakers', () => {
 
 describe('composing a text', () => {
   it('lets a speaker go on in paragraphs without a label, until a heading', () => {
-    const paragraphs = [...lines('I: Yes?', 'Shona: One.', 'Two.'), { text: 'Part two', style: 'heading2' as const, emphasis: [] }, ...lines('Nobody here.')];
+    const paragraphs = [
+      ...lines('I: Yes?', 'Shona: One.', 'Two.'),
+      { text: 'Part two', style: 'heading2' as const, emphasis: [] },
+      ...lines('Nobody here.'),
+    ];
     const { text, speakers, words } = composeText('d', paragraphs, labelsOf(new Set(['I', 'Shona'])));
     expect(text.paragraphs.map((paragraph) => paragraph.speaker)).toEqual([0, 1, 1, -1, -1]);
     expect(text.text).toBe('I: Yes?\nShona: One.\nTwo.\nPart two\nNobody here.');
@@ -44,7 +53,10 @@ describe('composing a text', () => {
   });
 
   it('moves emphasis with its paragraph', () => {
-    const paragraphs = [...lines('First.'), { text: 'a bold word', style: 'body' as const, emphasis: [{ start: 2, end: 6, emphasis: 'bold' as const }] }];
+    const paragraphs = [
+      ...lines('First.'),
+      { text: 'a bold word', style: 'body' as const, emphasis: [{ start: 2, end: 6, emphasis: 'bold' as const }] },
+    ];
     const { text } = composeText('d', paragraphs, () => null);
     expect(text.emphasis.map((span) => text.text.slice(span.start, span.end))).toEqual(['bold']);
   });

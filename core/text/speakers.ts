@@ -7,7 +7,8 @@ export interface SpeakerCandidate {
 }
 
 /** `Name:` or `Name 2:` of up to four words, or `[Name]`, at the start of a paragraph. */
-const LABEL = /^(?:((?:[\p{L}][\p{L}\p{M}\p{N}'’.-]*)(?: [\p{L}\p{N}][\p{L}\p{M}\p{N}'’.-]*){0,3})\s?[:：]|\[([^\][:\n]{1,40})\]:?)(?:[ \t]+|$)/u;
+const LABEL =
+  /^(?:((?:[\p{L}][\p{L}\p{M}\p{N}'’.-]*)(?: [\p{L}\p{N}][\p{L}\p{M}\p{N}'’.-]*){0,3})\s?[:：]|\[([^\][:\n]{1,40})\]:?)(?:[ \t]+|$)/u;
 
 /** The label at the start of a paragraph, whether or not it names a speaker. Headings have none. */
 export function readLabel(paragraph: DraftParagraph): SpeakerLabel | null {

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { editCode, FAMILY_SIZE, moveCode, type CodeFields } from '@core/change/commands/codes';
-import type { Code } from '@core/model/code';
+import { editCode, moveCode, type CodeFields } from '@core/change/commands/codes';
+import { FAMILY_SIZE, type Code } from '@core/model/code';
 import { FAMILY_NAMES } from '@core/model/palette';
 import { lineage } from '@core/passages/counting';
 import { StudySession } from '../../state/study-session';
@@ -30,12 +30,21 @@ export class CodeSheet {
   private readonly rows = this.store.selectSignal(selectCodeRows);
   private readonly counts = this.store.selectSignal(selectCodeCounts);
   private readonly memoTable = this.store.selectSignal(selectMemos);
-  protected readonly memos = computed(() => Object.values(this.memoTable()).filter((memo) => memo.about?.type === 'code' && memo.about.id === this.code().id));
+  protected readonly memos = computed(() =>
+    Object.values(this.memoTable()).filter((memo) => memo.about?.type === 'code' && memo.about.id === this.code().id),
+  );
   protected readonly own = computed(() => this.counts().own.get(this.code().id) ?? 0);
   /** Places it can be put: every code that is not itself or under it. */
   protected readonly parents = computed(() => this.rows().filter((row) => !lineage(this.codes(), row.code.id).includes(this.code().id)));
-  protected readonly families = FAMILY_NAMES.map((name, family) => ({ name, colours: Array.from({ length: FAMILY_SIZE }, (_, member) => family * FAMILY_SIZE + member) }));
-  protected readonly prose: readonly { readonly key: 'definition' | 'useWhen' | 'doNotUseWhen' | 'example'; readonly name: string; readonly rows: number }[] = [
+  protected readonly families = FAMILY_NAMES.map((name, family) => ({
+    name,
+    colours: Array.from({ length: FAMILY_SIZE }, (_, member) => family * FAMILY_SIZE + member),
+  }));
+  protected readonly prose: readonly {
+    readonly key: 'definition' | 'useWhen' | 'doNotUseWhen' | 'example';
+    readonly name: string;
+    readonly rows: number;
+  }[] = [
     { key: 'definition', name: 'Definition', rows: 4 },
     { key: 'useWhen', name: 'Use when', rows: 2 },
     { key: 'doNotUseWhen', name: 'Do not use when', rows: 3 },

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal } from '@angular/core';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { Store } from '@ngrx/store';
-import { addCode, childrenOf, deleteCode, deletionToll, moveCode } from '@core/change/commands/codes';
+import { addCode, deleteCode, deletionToll, moveCode } from '@core/change/commands/codes';
+import { childrenOf } from '@core/codebook/tree';
 import { findCodes, fold } from '@core/codebook/find-codes';
 import type { Id } from '@core/model/ids';
 import { StudySession } from '../../state/study-session';
@@ -71,7 +72,9 @@ export class Codebook {
       lines: [
         toll.codes > 1 ? `With it go the ${words(toll.codes - 1, 'code')} under it.` : 'No code lies under it.',
         `This takes away ${words(toll.codings, 'coding')} in ${words(toll.documents, 'document')}${toll.passages > 0 ? `; ${words(toll.passages, 'passage')} carrying nothing else ${toll.passages === 1 ? 'goes' : 'go'} too` : ''}.`,
-        toll.memos > 0 ? `${words(toll.memos, 'memo')} about ${toll.codes > 1 ? 'them' : 'it'} will stay, attached to nothing. It can be undone.` : 'It can be undone.',
+        toll.memos > 0
+          ? `${words(toll.memos, 'memo')} about ${toll.codes > 1 ? 'them' : 'it'} will stay, attached to nothing. It can be undone.`
+          : 'It can be undone.',
       ],
       yes: 'Delete the code',
       danger: true,
@@ -106,7 +109,8 @@ export class Codebook {
     if (key === 'ArrowUp' && at > 0) this.session.run(moveCode(id, code.parentId, at - 1));
     if (key === 'ArrowDown' && at < siblings.length - 1) this.session.run(moveCode(id, code.parentId, at + 1));
     if (key === 'ArrowRight' && at > 0) this.session.run(moveCode(id, siblings[at - 1]!.id, Infinity));
-    if (key === 'ArrowLeft' && parent) this.session.run(moveCode(id, parent.parentId, childrenOf(codes, parent.parentId).indexOf(parent) + 1));
+    if (key === 'ArrowLeft' && parent)
+      this.session.run(moveCode(id, parent.parentId, childrenOf(codes, parent.parentId).indexOf(parent) + 1));
     this.focusRow(id);
   }
 

@@ -4,7 +4,15 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { Router, RouterLink } from '@angular/router';
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
-import { addFolder, deleteDocuments, documentToll, editDocument, moveDocuments, removeFolder, renameFolder } from '@core/change/commands/documents';
+import {
+  addFolder,
+  deleteDocuments,
+  documentToll,
+  editDocument,
+  moveDocuments,
+  removeFolder,
+  renameFolder,
+} from '@core/change/commands/documents';
 import { fold } from '@core/codebook/find-codes';
 import { DOCUMENT_KINDS, type Document, type DocumentKind } from '@core/model/document';
 import type { Id } from '@core/model/ids';
@@ -44,7 +52,12 @@ export class Material {
 
   protected readonly kinds = DOCUMENT_KINDS;
   protected readonly columns: readonly { readonly key: Column; readonly name: string }[] = [
-    { key: 'title', name: 'Title' }, { key: 'kind', name: 'Kind' }, { key: 'date', name: 'Date' }, { key: 'case', name: 'Case' }, { key: 'words', name: 'Words' }, { key: 'passages', name: 'Passages' },
+    { key: 'title', name: 'Title' },
+    { key: 'kind', name: 'Kind' },
+    { key: 'date', name: 'Date' },
+    { key: 'case', name: 'Case' },
+    { key: 'words', name: 'Words' },
+    { key: 'passages', name: 'Passages' },
   ];
   protected readonly folderId = signal<Id | null>(null);
   protected readonly typed = signal('');
@@ -54,7 +67,9 @@ export class Material {
   protected readonly folders = computed(() => {
     const counts = new Map<Id | null, number>();
     for (const document of this.scoped()) counts.set(document.folderId, (counts.get(document.folderId) ?? 0) + 1);
-    return Object.values(this.folderTable()).sort((a, b) => a.name.localeCompare(b.name)).map((folder) => ({ folder, count: counts.get(folder.id) ?? 0 }));
+    return Object.values(this.folderTable())
+      .sort((a, b) => a.name.localeCompare(b.name))
+      .map((folder) => ({ folder, count: counts.get(folder.id) ?? 0 }));
   });
   protected readonly total = computed(() => this.scoped().length);
 
@@ -82,7 +97,11 @@ export class Material {
     });
     return down ? rows.reverse() : rows;
   });
-  protected readonly chosen = computed(() => this.rows().filter((row) => this.selected().has(row.document.id)).map((row) => row.document));
+  protected readonly chosen = computed(() =>
+    this.rows()
+      .filter((row) => this.selected().has(row.document.id))
+      .map((row) => row.document),
+  );
   protected readonly caseHeading = computed(() => {
     const word = this.study()?.caseWord ?? 'case';
     return word.charAt(0).toLocaleUpperCase() + word.slice(1);
@@ -133,15 +152,26 @@ export class Material {
   }
 
   protected move(folderId: Id | null): void {
-    this.session.run(moveDocuments(this.chosen().map((document) => document.id), folderId));
+    this.session.run(
+      moveDocuments(
+        this.chosen().map((document) => document.id),
+        folderId,
+      ),
+    );
   }
 
   protected async remove(): Promise<void> {
     const documents = this.chosen();
-    const toll = documentToll(this.data()!, documents.map((document) => document.id));
+    const toll = documentToll(
+      this.data()!,
+      documents.map((document) => document.id),
+    );
     const goOn = await this.ask.confirm({
       title: documents.length === 1 ? `Delete “${documents[0]!.title}”?` : `Delete ${documents.length} documents?`,
-      lines: [`This takes away ${toll.passages} passages with ${toll.codings} codings.${toll.memos > 0 ? ` ${toll.memos} memos about them stay, attached to nothing.` : ''}`, 'It can be undone.'],
+      lines: [
+        `This takes away ${toll.passages} passages with ${toll.codings} codings.${toll.memos > 0 ? ` ${toll.memos} memos about them stay, attached to nothing.` : ''}`,
+        'It can be undone.',
+      ],
       yes: 'Delete',
       danger: true,
     });

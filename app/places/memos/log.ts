@@ -16,7 +16,9 @@ const PAGE = 100;
     <div class="place">
       <header class="place-head">
         <h1>Log</h1>
-        <span class="second">{{ history().seq.toLocaleString() }} {{ history().seq === 1 ? 'entry' : 'entries' }}; every change, by whom and when</span>
+        <span class="second"
+          >{{ history().seq.toLocaleString() }} {{ history().seq === 1 ? 'entry' : 'entries' }}; every change, by whom and when</span
+        >
         <nav class="tabs end" aria-label="Memos and log">
           <a [routerLink]="['/study', study()!.id, 'memos']">Memos</a>
           <a class="here" [routerLink]="['/study', study()!.id, 'log']" aria-current="page">Log</a>
@@ -28,23 +30,47 @@ const PAGE = 100;
             <h3>{{ day.entries[0]!.at | date: 'EEEE, d MMMM y' }}</h3>
             <ol>
               @for (entry of day.entries; track entry.seq) {
-                <li><time>{{ entry.at | date: 'HH:mm' }}</time><span><strong>{{ coders()[entry.coderId]?.name }}</strong> {{ entry.sentence }}</span></li>
+                <li>
+                  <time>{{ entry.at | date: 'HH:mm' }}</time><span
+                    ><strong>{{ coders()[entry.coderId]?.name }}</strong> {{ entry.sentence }}</span
+                  >
+                </li>
               }
             </ol>
           </section>
         } @empty {
-          <div class="empty"><strong>Nothing done yet</strong><p>Every change to the study is written down here by itself, so that you can say later how you got where you are.</p></div>
+          <div class="empty">
+            <strong>Nothing done yet</strong>
+            <p>Every change to the study is written down here by itself, so that you can say later how you got where you are.</p>
+          </div>
         }
-        @if (more()) { <button class="act" (click)="loadMore()">Earlier entries</button> }
+        @if (more()) {
+          <button class="act" (click)="loadMore()">Earlier entries</button>
+        }
       </div>
     </div>
   `,
   styles: `
-    section { padding: 12px 20px 4px; max-width: 860px; }
-    h3 { color: var(--ink-second); margin-bottom: 3px; }
-    li { display: grid; grid-template-columns: 58px 1fr; min-height: 24px; align-items: baseline; }
-    time { color: var(--ink-second); }
-    .scroll > .act { margin: 8px 16px 24px; }
+    section {
+      padding: 12px 20px 4px;
+      max-width: 860px;
+    }
+    h3 {
+      color: var(--ink-second);
+      margin-bottom: 3px;
+    }
+    li {
+      display: grid;
+      grid-template-columns: 58px 1fr;
+      min-height: 24px;
+      align-items: baseline;
+    }
+    time {
+      color: var(--ink-second);
+    }
+    .scroll > .act {
+      margin: 8px 16px 24px;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -56,7 +82,9 @@ export class Log {
   protected readonly coders = this.store.selectSignal(selectCoders);
   private readonly entries = signal<readonly JournalEntry[]>([]);
   protected readonly more = computed(() => (this.entries().at(-1)?.seq ?? 1) > 1);
-  protected readonly days = computed(() => [...Map.groupBy(this.entries(), (entry) => new Date(entry.at).toDateString())].map(([day, entries]) => ({ day, entries })));
+  protected readonly days = computed(() =>
+    [...Map.groupBy(this.entries(), (entry) => new Date(entry.at).toDateString())].map(([day, entries]) => ({ day, entries })),
+  );
 
   constructor() {
     effect(() => {

@@ -44,7 +44,11 @@ export class Memos {
   protected readonly kinds = computed(() => [...new Set(this.all().map((memo) => memo.kind))].sort());
   protected readonly memos = computed(() => {
     const typed = fold(this.typed().trim());
-    return this.all().filter((memo) => (!this.kind() || memo.kind === this.kind()) && fold(`${memo.title} ${memo.entries.map((entry) => entry.text).join(' ')}`).includes(typed));
+    return this.all().filter(
+      (memo) =>
+        (!this.kind() || memo.kind === this.kind()) &&
+        fold(`${memo.title} ${memo.entries.map((entry) => entry.text).join(' ')}`).includes(typed),
+    );
   });
   protected readonly chosen = computed(() => this.table()[this.chosenId() ?? ''] ?? this.memos()[0]);
   protected readonly last = lastWritten;
@@ -68,7 +72,8 @@ export class Memos {
   protected goToSubject(memo: Memo): void {
     const base = ['/study', this.study()!.id];
     const { about } = memo;
-    if (about?.type === 'passage') void this.router.navigate([...base, 'reading', about.documentId], { queryParams: { passage: about.id, from: 'the memo' } });
+    if (about?.type === 'passage')
+      void this.router.navigate([...base, 'reading', about.documentId], { queryParams: { passage: about.id, from: 'the memo' } });
     if (about?.type === 'document') void this.router.navigate([...base, 'reading', about.id], { queryParams: { from: 'the memo' } });
     if (about?.type === 'code') void this.router.navigate([...base, 'codebook']);
   }
@@ -97,7 +102,15 @@ export class Memos {
 
   protected async remove(memo: Memo): Promise<void> {
     const entries = `${memo.entries.length} ${memo.entries.length === 1 ? 'entry' : 'entries'}`;
-    if (await this.ask.confirm({ title: `Delete “${memo.title}”?`, lines: [`This takes away the memo with ${entries}. It can be undone.`], yes: 'Delete the memo', danger: true })) this.session.run(deleteMemo(memo.id));
+    if (
+      await this.ask.confirm({
+        title: `Delete “${memo.title}”?`,
+        lines: [`This takes away the memo with ${entries}. It can be undone.`],
+        yes: 'Delete the memo',
+        danger: true,
+      })
+    )
+      this.session.run(deleteMemo(memo.id));
   }
 }
 

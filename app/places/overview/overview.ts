@@ -8,7 +8,17 @@ import { union } from '@core/passages/relations';
 import { unpackPassages } from '@core/passages/columns';
 import { workAs } from '@core/change/commands/study';
 import { StudySession } from '../../state/study-session';
-import { selectBackup, selectCases, selectCoders, selectCodes, selectHistory, selectMemos, selectPassages, selectScopedDocuments, selectStudy } from '../../state/study.selectors';
+import {
+  selectBackup,
+  selectCases,
+  selectCoders,
+  selectCodes,
+  selectHistory,
+  selectMemos,
+  selectPassages,
+  selectScopedDocuments,
+  selectStudy,
+} from '../../state/study.selectors';
 import { Ask } from '../../ui/dialogs/ask';
 
 /** What is here, how far the reading is, what was done last, and when the last backup was. */
@@ -57,7 +67,12 @@ export class Overview {
       .map((document) => {
         const columns = this.passages()[document.id];
         const stretches = columns ? union(unpackPassages(columns)) : [];
-        const path = stretches.map(({ start, end }) => `M${((1000 * start) / document.characters).toFixed(1)} 4H${Math.max((1000 * end) / document.characters, (1000 * start) / document.characters + 1).toFixed(1)}`).join('');
+        const path = stretches
+          .map(
+            ({ start, end }) =>
+              `M${((1000 * start) / document.characters).toFixed(1)} 4H${Math.max((1000 * end) / document.characters, (1000 * start) / document.characters + 1).toFixed(1)}`,
+          )
+          .join('');
         return { document, path, passages: columns ? passageCount(columns) : 0 };
       }),
   );
@@ -69,7 +84,12 @@ export class Overview {
   }
 
   protected async changeCoder(): Promise<void> {
-    const name = await this.ask.text('Who is working?', 'Name, for codings and the log', this.coders()[this.study()!.currentCoderId]?.name ?? '', 'Work under this name');
+    const name = await this.ask.text(
+      'Who is working?',
+      'Name, for codings and the log',
+      this.coders()[this.study()!.currentCoderId]?.name ?? '',
+      'Work under this name',
+    );
     if (name) this.session.run(workAs(name));
   }
 }

@@ -1,4 +1,16 @@
-import { afterNextRender, ChangeDetectionStrategy, Component, computed, ElementRef, HostListener, inject, input, output, signal, viewChild } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  HostListener,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { Store } from '@ngrx/store';
 import { findCodes } from '@core/codebook/find-codes';
 import type { Id } from '@core/model/ids';
@@ -10,11 +22,24 @@ import { Swatch } from '../../ui/swatch/swatch';
   selector: 'fl-choose-codes',
   imports: [Swatch],
   template: `
-    <input #find type="search" placeholder="Find a code" aria-label="Find a code" (input)="typed.set(find.value)" (keydown.enter)="toggleFirst()" />
+    <input
+      #find
+      type="search"
+      placeholder="Find a code"
+      aria-label="Find a code"
+      (input)="typed.set(find.value)"
+      (keydown.enter)="toggleFirst()"
+    />
     <ul aria-label="Codes">
       @for (found of found(); track found.code.id) {
         <li>
-          <label><input type="checkbox" [checked]="has(found.code.id)" (change)="toggle(found.code.id)" /><fl-swatch [mark]="found.code.mark" [colour]="found.code.colour" />{{ found.code.name }}<span class="second">{{ found.categories[0] }}</span><span class="count second">{{ counts().withUnder.get(found.code.id) ?? 0 }}</span></label>
+          <label
+            ><input type="checkbox" [checked]="has(found.code.id)" (change)="toggle(found.code.id)" /><fl-swatch
+              [mark]="found.code.mark"
+              [colour]="found.code.colour"
+            />{{ found.code.name }}<span class="second">{{ found.categories[0] }}</span
+            ><span class="count second">{{ counts().withUnder.get(found.code.id) ?? 0 }}</span></label
+          >
         </li>
       } @empty {
         <li class="second">No code fits.</li>

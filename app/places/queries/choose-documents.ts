@@ -1,4 +1,16 @@
-import { afterNextRender, ChangeDetectionStrategy, Component, computed, ElementRef, HostListener, inject, input, output, signal, viewChild } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  HostListener,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { fold } from '@core/codebook/find-codes';
 import type { Document } from '@core/model/document';
 import type { Id } from '@core/model/ids';
@@ -9,9 +21,15 @@ import type { Id } from '@core/model/ids';
   template: `
     <input #find type="search" placeholder="Find a document" aria-label="Find a document" (input)="typed.set(find.value)" />
     <ul aria-label="Documents">
-      <li><label><input type="checkbox" [checked]="chosen() === null" (change)="changed.emit(null)" />all documents in scope</label></li>
+      <li>
+        <label><input type="checkbox" [checked]="chosen() === null" (change)="changed.emit(null)" />all documents in scope</label>
+      </li>
       @for (document of found(); track document.id) {
-        <li><label><input type="checkbox" [checked]="chosen()?.includes(document.id)" (change)="toggle(document.id)" />{{ document.title }}</label></li>
+        <li>
+          <label
+            ><input type="checkbox" [checked]="chosen()?.includes(document.id)" (change)="toggle(document.id)" />{{ document.title }}</label
+          >
+        </li>
       }
     </ul>
   `,
@@ -28,7 +46,11 @@ export class ChooseDocuments {
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('find');
   protected readonly typed = signal('');
   /** At most as many as a person looks through; typing narrows. */
-  protected readonly found = computed(() => this.documents().filter((document) => fold(document.title).includes(fold(this.typed().trim()))).slice(0, 200));
+  protected readonly found = computed(() =>
+    this.documents()
+      .filter((document) => fold(document.title).includes(fold(this.typed().trim())))
+      .slice(0, 200),
+  );
 
   constructor() {
     afterNextRender(() => this.box().nativeElement.focus());

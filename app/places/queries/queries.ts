@@ -1,4 +1,15 @@
-import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, resource, signal, viewChild } from '@angular/core';
+import {
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  type ElementRef,
+  inject,
+  resource,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { Router } from '@angular/router';
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
@@ -55,7 +66,10 @@ export class Queries {
   protected readonly asked = computed(() => this.question().all.length + this.question().any.length + this.question().none.length > 0);
 
   protected readonly answer = resource({
-    params: () => (this.asked() && this.data() ? { question: this.question(), scope: this.scope(), data: this.data()!, order: this.documents().map((document) => document.id) } : undefined),
+    params: () =>
+      this.asked() && this.data()
+        ? { question: this.question(), scope: this.scope(), data: this.data()!, order: this.documents().map((document) => document.id) }
+        : undefined,
     loader: ({ params }) => this.analysis.ask(params.data, params.question, params.scope, params.order),
   });
   /** The last answer stays while the next is on its way. */
@@ -84,7 +98,9 @@ export class Queries {
   }
 
   protected codesOf(part: Part): Code[] {
-    return this.question()[part].map((id) => this.codes()[id]).filter((code) => code !== undefined);
+    return this.question()
+      [part].map((id) => this.codes()[id])
+      .filter((code) => code !== undefined);
   }
 
   protected set(fields: Partial<Question>): void {
@@ -97,18 +113,27 @@ export class Queries {
   }
 
   protected drop(part: Part, id: Id): void {
-    this.setPart(part, this.question()[part].filter((one) => one !== id));
+    this.setPart(
+      part,
+      this.question()[part].filter((one) => one !== id),
+    );
   }
 
   protected documentWords(): string {
     const { documentIds } = this.question();
-    return documentIds === null ? 'all documents in scope' : documentIds.length === 1 ? (this.documents().find((document) => document.id === documentIds[0])?.title ?? 'one document') : `${documentIds.length} chosen documents`;
+    return documentIds === null
+      ? 'all documents in scope'
+      : documentIds.length === 1
+        ? (this.documents().find((document) => document.id === documentIds[0])?.title ?? 'one document')
+        : `${documentIds.length} chosen documents`;
   }
 
   protected stepWords({ step }: WayOut): string {
     switch (step.do) {
       case 'drop':
-        return step.from === 'all' ? `without asking for “${this.codes()[step.codeId]?.name}”` : `without leaving out “${this.codes()[step.codeId]?.name}”`;
+        return step.from === 'all'
+          ? `without asking for “${this.codes()[step.codeId]?.name}”`
+          : `without leaving out “${this.codes()[step.codeId]?.name}”`;
       case 'drop any':
         return 'without “at least one of”';
       case 'reach overlap':
@@ -147,6 +172,8 @@ export class Queries {
   }
 
   protected readInPlace(hit: Hit): void {
-    void this.router.navigate(['/study', this.study()!.id, 'reading', hit.documentId], { queryParams: { passage: hit.passageId, from: 'the query' } });
+    void this.router.navigate(['/study', this.study()!.id, 'reading', hit.documentId], {
+      queryParams: { passage: hit.passageId, from: 'the query' },
+    });
   }
 }

@@ -1,5 +1,5 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, output, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, type ElementRef, inject, output, signal, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { findCodes, fold } from '@core/codebook/find-codes';
 import type { Id } from '@core/model/ids';
@@ -12,7 +12,15 @@ import { CODE_DRAG_TYPE } from './surface/reading-surface';
   selector: 'fl-code-list',
   imports: [CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, Swatch],
   template: `
-    <input #find type="search" placeholder="Find a code" aria-label="Find a code" [value]="typed()" (input)="typed.set(find.value)" (keydown.enter)="useFirst()" />
+    <input
+      #find
+      type="search"
+      placeholder="Find a code"
+      aria-label="Find a code"
+      [value]="typed()"
+      (input)="typed.set(find.value)"
+      (keydown.enter)="useFirst()"
+    />
     @if (rows().length > 0) {
       <cdk-virtual-scroll-viewport itemSize="25" role="list" aria-label="Codes" tabindex="-1">
         <div
@@ -28,7 +36,12 @@ import { CODE_DRAG_TYPE } from './surface/reading-surface';
           (dragleave)="over.set(null)"
           (drop)="onDrop($event, row.code.id)"
         >
-          <button (dblclick)="used.emit(row.code.id)" (keydown.enter)="used.emit(row.code.id)" [title]="row.code.definition || row.code.name" [attr.aria-label]="row.code.name + ', ' + count(row.code.id, row.hasChildren) + ' passages. Enter codes the selection.'">
+          <button
+            (dblclick)="used.emit(row.code.id)"
+            (keydown.enter)="used.emit(row.code.id)"
+            [title]="row.code.definition || row.code.name"
+            [attr.aria-label]="row.code.name + ', ' + count(row.code.id, row.hasChildren) + ' passages. Enter codes the selection.'"
+          >
             @if (!row.hasChildren) {
               <fl-swatch [mark]="row.code.mark" [colour]="row.code.colour" />
             }

@@ -1,4 +1,16 @@
-import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, signal, viewChild, effect } from '@angular/core';
+import {
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+  effect,
+} from '@angular/core';
 import type { Text } from '@core/model/document';
 import type { Passage } from '@core/model/passage';
 import { coverage } from '@core/passages/coverage';
@@ -16,8 +28,24 @@ import { turnsOf } from '@core/text/place';
     <span data-passages>{{ passages().length.toLocaleString() }} {{ passages().length === 1 ? 'passage' : 'passages' }}</span>
   `,
   styles: `
-    :host { display: flex; align-items: center; gap: 14px; padding: 0 18px; height: 33px; border-top: 1px solid var(--rule); color: var(--ink-second); white-space: nowrap; }
-    canvas { flex: 1; min-width: 60px; height: 16px; cursor: pointer; color: var(--accent); --rule-here: var(--rule-strong); }
+    :host {
+      display: flex;
+      align-items: center;
+      gap: 14px;
+      padding: 0 18px;
+      height: 33px;
+      border-top: 1px solid var(--rule);
+      color: var(--ink-second);
+      white-space: nowrap;
+    }
+    canvas {
+      flex: 1;
+      min-width: 60px;
+      height: 16px;
+      cursor: pointer;
+      color: var(--accent);
+      --rule-here: var(--rule-strong);
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

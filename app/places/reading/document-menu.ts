@@ -12,13 +12,37 @@ import { Icon } from '../../ui/icon/icon';
   imports: [CdkConnectedOverlay, CdkOverlayOrigin, CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, Icon],
   template: `
     <h1>
-      <button cdkOverlayOrigin #origin="cdkOverlayOrigin" (click)="open.set(!open())" [attr.aria-expanded]="open()" title="Choose a document">{{ current().title }}<fl-icon name="chevron-down" /></button>
+      <button
+        cdkOverlayOrigin
+        #origin="cdkOverlayOrigin"
+        (click)="open.set(!open())"
+        [attr.aria-expanded]="open()"
+        title="Choose a document"
+      >
+        {{ current().title }}<fl-icon name="chevron-down" />
+      </button>
     </h1>
     <button class="icon" (click)="step(-1)" [disabled]="at() <= 0" aria-label="Previous document"><fl-icon name="arrow-left" /></button>
-    <button class="icon" (click)="step(1)" [disabled]="at() >= documents().length - 1" aria-label="Next document"><fl-icon name="arrow-right" /></button>
-    <ng-template cdkConnectedOverlay [cdkConnectedOverlayOrigin]="origin" [cdkConnectedOverlayOpen]="open()" (overlayOutsideClick)="open.set(false)" (detach)="open.set(false)">
+    <button class="icon" (click)="step(1)" [disabled]="at() >= documents().length - 1" aria-label="Next document">
+      <fl-icon name="arrow-right" />
+    </button>
+    <ng-template
+      cdkConnectedOverlay
+      [cdkConnectedOverlayOrigin]="origin"
+      [cdkConnectedOverlayOpen]="open()"
+      (overlayOutsideClick)="open.set(false)"
+      (detach)="open.set(false)"
+    >
       <div class="list" role="dialog" aria-label="Documents">
-        <input #find type="search" placeholder="Find a document" aria-label="Find a document" (input)="typed.set(find.value)" (keydown.enter)="goTo(found()[0])" (keydown.escape)="open.set(false)" />
+        <input
+          #find
+          type="search"
+          placeholder="Find a document"
+          aria-label="Find a document"
+          (input)="typed.set(find.value)"
+          (keydown.enter)="goTo(found()[0])"
+          (keydown.escape)="open.set(false)"
+        />
         <cdk-virtual-scroll-viewport itemSize="26" role="list" aria-label="Documents in scope" tabindex="-1">
           <div *cdkVirtualFor="let document of found()" role="listitem">
             <button [class.here]="document.id === current().id" (click)="goTo(document)">{{ document.title }}</button>
@@ -28,15 +52,58 @@ import { Icon } from '../../ui/icon/icon';
     </ng-template>
   `,
   styles: `
-    :host { display: flex; align-items: center; gap: 2px; min-width: 0; --icon-size: 16px; }
-    h1 { min-width: 0; }
-    h1 button { display: flex; align-items: center; gap: 6px; font: inherit; max-width: 100%; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; color: var(--ink); }
-    h1 fl-icon { color: var(--ink-second); }
-    .list { width: 420px; background: var(--surface); border: 1px solid var(--rule-strong); border-radius: 7px; box-shadow: var(--shadow); padding: 8px; }
-    cdk-virtual-scroll-viewport { height: 360px; margin-top: 6px; }
-    .list button { width: 100%; height: 26px; padding: 0 10px; border-radius: 4px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-    .list button:hover { background: var(--ground); }
-    .list .here { background: var(--accent-ground); font-weight: 600; }
+    :host {
+      display: flex;
+      align-items: center;
+      gap: 2px;
+      min-width: 0;
+      --icon-size: 16px;
+    }
+    h1 {
+      min-width: 0;
+    }
+    h1 button {
+      display: flex;
+      align-items: center;
+      gap: 6px;
+      font: inherit;
+      max-width: 100%;
+      white-space: nowrap;
+      overflow: hidden;
+      text-overflow: ellipsis;
+      color: var(--ink);
+    }
+    h1 fl-icon {
+      color: var(--ink-second);
+    }
+    .list {
+      width: 420px;
+      background: var(--surface);
+      border: 1px solid var(--rule-strong);
+      border-radius: 7px;
+      box-shadow: var(--shadow);
+      padding: 8px;
+    }
+    cdk-virtual-scroll-viewport {
+      height: 360px;
+      margin-top: 6px;
+    }
+    .list button {
+      width: 100%;
+      height: 26px;
+      padding: 0 10px;
+      border-radius: 4px;
+      white-space: nowrap;
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    .list button:hover {
+      background: var(--ground);
+    }
+    .list .here {
+      background: var(--accent-ground);
+      font-weight: 600;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -46,7 +113,9 @@ export class DocumentMenu {
   private readonly router = inject(Router);
   protected readonly open = signal(false);
   protected readonly typed = signal('');
-  protected readonly found = computed(() => this.documents().filter((document) => fold(document.title).includes(fold(this.typed().trim()))));
+  protected readonly found = computed(() =>
+    this.documents().filter((document) => fold(document.title).includes(fold(this.typed().trim()))),
+  );
   protected readonly at = computed(() => this.documents().findIndex((document) => document.id === this.current().id));
 
   protected step(by: 1 | -1): void {

@@ -1,5 +1,15 @@
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, linkedSignal, output, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  type ElementRef,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  viewChild,
+} from '@angular/core';
 import { Store } from '@ngrx/store';
 import { removeCoding, removePassage, setComment } from '@core/change/commands/passages';
 import type { Document, Text } from '@core/model/document';
@@ -27,7 +37,7 @@ export class PassagePanel {
   readonly memos = input.required<readonly Memo[]>();
   readonly code = output<void>();
   readonly memo = output<Id | null>();
-  readonly copy = output<void>();
+  readonly copied = output<void>();
   readonly closed = output<void>();
 
   private readonly session = inject(StudySession);
@@ -53,7 +63,8 @@ export class PassagePanel {
   }
 
   protected saveComment(): void {
-    if (this.draft().trim() !== this.passage().comment) this.session.run(setComment(this.passage().documentId, this.passage().id, this.draft()));
+    if (this.draft().trim() !== this.passage().comment)
+      this.session.run(setComment(this.passage().documentId, this.passage().id, this.draft()));
   }
 
   protected remove(): void {

@@ -13,7 +13,17 @@ import { Notices } from '../../state/notices';
 import { StudyActions } from '../../state/study.actions';
 import { StudySession } from '../../state/study-session';
 import { TextCache } from '../../state/text-cache';
-import { selectCases, selectCoders, selectCodes, selectDocuments, selectMemos, selectPassages, selectRecentCodeIds, selectScope, selectScopedDocuments } from '../../state/study.selectors';
+import {
+  selectCases,
+  selectCoders,
+  selectCodes,
+  selectDocuments,
+  selectMemos,
+  selectPassages,
+  selectRecentCodeIds,
+  selectScope,
+  selectScopedDocuments,
+} from '../../state/study.selectors';
 import { CodePicker, type Picked } from '../../ui/picker/code-picker';
 import { MemoDialog } from '../../ui/memo/memo-dialog';
 import { MatDialog } from '@angular/material/dialog';
@@ -68,17 +78,26 @@ export class Reading {
     const all = columns ? unpackPassages(columns) : [];
     const { coderId } = this.scope();
     if (!coderId) return all;
-    return all.map((passage) => ({ ...passage, codings: passage.codings.filter((coding) => coding.coderId === coderId) })).filter((passage) => passage.codings.length > 0 || passage.coderId === coderId);
+    return all
+      .map((passage) => ({ ...passage, codings: passage.codings.filter((coding) => coding.coderId === coderId) }))
+      .filter((passage) => passage.codings.length > 0 || passage.coderId === coderId);
   });
   protected readonly coding = computed(() => ({ passages: this.passages(), codes: this.codes() }));
   protected readonly chosenId = signal<Id | null>(null);
   protected readonly chosen = computed(() => this.passages().find((passage) => passage.id === this.chosenId()));
-  private readonly passageMemos = computed(() => Object.values(this.memoTable()).filter((memo) => memo.about?.type === 'passage' && memo.about.documentId === this.documentId()));
+  private readonly passageMemos = computed(() =>
+    Object.values(this.memoTable()).filter((memo) => memo.about?.type === 'passage' && memo.about.documentId === this.documentId()),
+  );
   protected readonly memoTitles = computed(() => new Map(this.passageMemos().map((memo) => [memo.about!.id, memo.title])));
   protected readonly chosenMemos = computed(() => this.passageMemos().filter((memo) => memo.about?.id === this.chosenId()));
   protected readonly at = signal(0);
   /** Where the code picker is open, and for what. */
-  protected readonly picking = signal<{ readonly place: Stretch; readonly left: number; readonly top: number; readonly words: string } | null>(null);
+  protected readonly picking = signal<{
+    readonly place: Stretch;
+    readonly left: number;
+    readonly top: number;
+    readonly words: string;
+  } | null>(null);
   protected readonly listOpen = signal(false);
   protected readonly coderName = (id: Id): string => this.coders()[id]?.name ?? 'somebody';
   protected readonly cameFrom = computed(() => this.from());
@@ -87,7 +106,10 @@ export class Reading {
   protected readonly subject = computed(() => {
     const owners = Object.values(this.cases()).filter((one) => one.documentIds.includes(this.documentId() ?? ''));
     if (owners.length !== 1) return '';
-    return Object.values(owners[0]!.values).filter((value) => typeof value !== 'boolean').slice(0, 4).join(', ');
+    return Object.values(owners[0]!.values)
+      .filter((value) => typeof value !== 'boolean')
+      .slice(0, 4)
+      .join(', ');
   });
 
   constructor() {
@@ -124,16 +146,26 @@ export class Reading {
 
   protected onCommand(command: SurfaceCommand): void {
     switch (command) {
-      case 'code': return this.openPicker();
-      case 'same': return this.codeSame();
-      case 'words': return this.codeWords();
-      case 'memo': return void this.writeMemo(null);
-      case 'comment': return this.comment();
-      case 'previous': return this.step(-1);
-      case 'next': return this.step(1);
-      case 'remove': return this.removeChosen();
-      case 'copy': return void this.copy();
-      case 'find': return this.codeList()?.focusFind();
+      case 'code':
+        return this.openPicker();
+      case 'same':
+        return this.codeSame();
+      case 'words':
+        return this.codeWords();
+      case 'memo':
+        return void this.writeMemo(null);
+      case 'comment':
+        return this.comment();
+      case 'previous':
+        return this.step(-1);
+      case 'next':
+        return this.step(1);
+      case 'remove':
+        return this.removeChosen();
+      case 'copy':
+        return void this.copy();
+      case 'find':
+        return this.codeList()?.focusFind();
     }
   }
 
@@ -165,7 +197,14 @@ export class Reading {
   /** Codes a stretch and shows the passage as chosen. */
   protected code(place: Stretch, picked: Picked): void {
     const documentId = this.document()!.id;
-    const done = this.session.run(codePlace({ documentId, place, codeIds: 'codeId' in picked ? [picked.codeId] : [], newCodes: 'newCode' in picked ? [picked.newCode] : [] }));
+    const done = this.session.run(
+      codePlace({
+        documentId,
+        place,
+        codeIds: 'codeId' in picked ? [picked.codeId] : [],
+        newCodes: 'newCode' in picked ? [picked.newCode] : [],
+      }),
+    );
     if (!done) return;
     for (const change of done.change) {
       if (change.type === 'passage' && change.after) {
@@ -231,7 +270,12 @@ export class Reading {
     const passages = this.passages();
     const caret = this.surface()?.caret() ?? 0;
     const at = passages.findIndex((passage) => passage.id === this.chosenId());
-    const target = at >= 0 ? passages[at + by] : by > 0 ? passages.find((passage) => passage.start >= caret) : passages.findLast((passage) => passage.start < caret);
+    const target =
+      at >= 0
+        ? passages[at + by]
+        : by > 0
+          ? passages.find((passage) => passage.start >= caret)
+          : passages.findLast((passage) => passage.start < caret);
     if (!target) return this.notices.say(by > 0 ? 'This was the last passage.' : 'This was the first passage.');
     this.chosenId.set(target.id);
     this.surface()?.goTo(target);

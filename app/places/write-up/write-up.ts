@@ -35,7 +35,9 @@ export class WriteUp {
     await this.work('Writing the study file', async () => {
       const { study } = this.data()!;
       await this.session.settled();
-      const { bytes, through } = await this.files.writeStudyFile(study.id, (share) => this.busy.update((busy) => busy && { ...busy, share }));
+      const { bytes, through } = await this.files.writeStudyFile(study.id, (share) =>
+        this.busy.update((busy) => busy && { ...busy, share }),
+      );
       saveFile(`${study.title} ${today()}.filum`, bytes, 'application/zip');
       await this.session.noteBackup({ at: Date.now(), through });
       this.note('the study file');
@@ -46,8 +48,14 @@ export class WriteUp {
     await this.work('Writing the codings', async () => {
       const data = this.data()!;
       const ids = this.documents().map((document) => document.id);
-      const texts = new Map((await this.session.textsOf(ids.filter((id) => Object.hasOwn(data.passages, id)))).map((text) => [text.id, text]));
-      saveFile(`${data.study.title} – codings ${today()}.csv`, codingsCsv(data, ids, (id) => texts.get(id)!), 'text/csv');
+      const texts = new Map(
+        (await this.session.textsOf(ids.filter((id) => Object.hasOwn(data.passages, id)))).map((text) => [text.id, text]),
+      );
+      saveFile(
+        `${data.study.title} – codings ${today()}.csv`,
+        codingsCsv(data, ids, (id) => texts.get(id)!),
+        'text/csv',
+      );
       this.note(`the codings of ${ids.length} documents as CSV`);
     });
   }

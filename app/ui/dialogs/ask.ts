@@ -32,7 +32,10 @@ export type Reply = { readonly chose: 'yes' | 'other'; readonly text: string } |
           <p>{{ line }}</p>
         }
         @if (data.text !== undefined) {
-          <label class="field"><span>{{ data.label }}</span><input [formControl]="text" cdkFocusInitial /></label>
+          <label class="field"
+            ><span>{{ data.label }}</span
+            ><input [formControl]="text" cdkFocusInitial
+          /></label>
         }
       </mat-dialog-content>
       <mat-dialog-actions align="end">
@@ -45,9 +48,16 @@ export type Reply = { readonly chose: 'yes' | 'other'; readonly text: string } |
     </form>
   `,
   styles: `
-    p + p { margin-top: 6px; }
-    .field { margin-top: 8px; }
-    mat-dialog-actions { gap: 8px; padding: 12px 24px 18px; }
+    p + p {
+      margin-top: 6px;
+    }
+    .field {
+      margin-top: 8px;
+    }
+    mat-dialog-actions {
+      gap: 8px;
+      padding: 12px 24px 18px;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

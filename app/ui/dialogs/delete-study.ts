@@ -17,7 +17,11 @@ export async function confirmStudyDeletion(ask: Ask, files: FilesService, study:
     title: `Delete “${study.title}”?`,
     lines: [
       `This takes away ${count(documents, 'document')} with ${count(codings, 'coding')}, ${count(Object.keys(state.tables.code).length, 'code')}, ${count(Object.keys(state.tables.memo).length, 'memo')} and the log. It cannot be undone.`,
-      backup ? (upToDate ? 'A study file was exported, and nothing has changed since.' : 'The last study file is older than the last change.') : 'No study file has been exported yet.',
+      backup
+        ? upToDate
+          ? 'A study file was exported, and nothing has changed since.'
+          : 'The last study file is older than the last change.'
+        : 'No study file has been exported yet.',
     ],
     yes: 'Delete the study',
     danger: true,

@@ -6,8 +6,14 @@ import type { IconName } from './icon-names';
   selector: 'fl-icon',
   template: `<svg aria-hidden="true" focusable="false"><use [attr.href]="'icons.svg#' + name()" /></svg>`,
   styles: `
-    :host { display: inline-flex; flex: none; }
-    svg { width: var(--icon-size, 19px); height: var(--icon-size, 19px); }
+    :host {
+      display: inline-flex;
+      flex: none;
+    }
+    svg {
+      width: var(--icon-size, 19px);
+      height: var(--icon-size, 19px);
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

@@ -1,6 +1,6 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialog, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MAT_DIALOG_DATA, type MatDialog, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { addMemo, addMemoEntry } from '@core/change/commands/memos';
 import { MEMO_KINDS, type MemoSubject } from '@core/model/memo';
@@ -17,14 +17,22 @@ export type MemoTask = { readonly memoId: Id } | { readonly about: MemoSubject |
   selector: 'fl-memo-dialog',
   imports: [MatDialogModule, DatePipe, Prose],
   template: `
-    <form (submit)="$event.preventDefault(); save(title.value, kind.value, text.value)" (keydown.control.enter)="save(title.value, kind.value, text.value)">
+    <form
+      (submit)="$event.preventDefault(); save(title.value, kind.value, text.value)"
+      (keydown.control.enter)="save(title.value, kind.value, text.value)"
+    >
       <h2 mat-dialog-title>{{ memo()?.title ?? 'New memo' }}</h2>
       <mat-dialog-content>
         @for (entry of memo()?.entries; track entry.id) {
-          <div class="entry"><time>{{ entry.writtenAt | date: 'd MMMM y' }}</time><fl-prose [text]="entry.text" /></div>
+          <div class="entry">
+            <time>{{ entry.writtenAt | date: 'd MMMM y' }}</time><fl-prose [text]="entry.text" />
+          </div>
         }
         <div class="head" [hidden]="memo()">
-          <label class="field"><span>Title</span><input #title autocomplete="off" maxlength="500" [value]="memo()?.title ?? ''" [attr.cdkFocusInitial]="memo() ? null : ''" /></label>
+          <label class="field"
+            ><span>Title</span
+            ><input #title autocomplete="off" maxlength="500" [value]="memo()?.title ?? ''" [attr.cdkFocusInitial]="memo() ? null : ''"
+          /></label>
           <label class="field"><span>Kind</span><input #kind list="memo-kinds" [value]="memo()?.kind ?? 'analytic'" /></label>
           <datalist id="memo-kinds">
             @for (one of kinds(); track one) {
@@ -32,7 +40,10 @@ export type MemoTask = { readonly memoId: Id } | { readonly about: MemoSubject |
             }
           </datalist>
         </div>
-        <label class="field"><span>{{ memo() ? 'Write on' : 'Memo' }}</span><textarea #text rows="8" [attr.cdkFocusInitial]="memo() ? '' : null"></textarea></label>
+        <label class="field"
+          ><span>{{ memo() ? 'Write on' : 'Memo' }}</span
+          ><textarea #text rows="8" [attr.cdkFocusInitial]="memo() ? '' : null"></textarea>
+        </label>
       </mat-dialog-content>
       <mat-dialog-actions align="end">
         <button type="button" class="do quiet" mat-dialog-close>Cancel</button>
@@ -41,12 +52,31 @@ export type MemoTask = { readonly memoId: Id } | { readonly about: MemoSubject |
     </form>
   `,
   styles: `
-    .head { display: grid; grid-template-columns: 1fr 170px; gap: 10px; margin-bottom: 10px; }
-    .head[hidden] { display: none; }
-    textarea, .entry { font: 400 14.5px / 1.6 var(--face-read); }
-        .entry { margin-bottom: 12px; }
-    time { display: block; font: 400 12px / 1.6 var(--face-ui); color: var(--ink-second); }
-    mat-dialog-actions { gap: 8px; padding: 12px 24px 18px; }
+    .head {
+      display: grid;
+      grid-template-columns: 1fr 170px;
+      gap: 10px;
+      margin-bottom: 10px;
+    }
+    .head[hidden] {
+      display: none;
+    }
+    textarea,
+    .entry {
+      font: 400 14.5px / 1.6 var(--face-read);
+    }
+    .entry {
+      margin-bottom: 12px;
+    }
+    time {
+      display: block;
+      font: 400 12px / 1.6 var(--face-ui);
+      color: var(--ink-second);
+    }
+    mat-dialog-actions {
+      gap: 8px;
+      padding: 12px 24px 18px;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -68,7 +98,9 @@ export class MemoDialog {
     const memo = this.memo();
     const done = memo
       ? this.session.run(addMemoEntry(memo.id, text))
-      : this.session.run(addMemo({ title: title.trim() || firstWords(text), kind, about: 'about' in this.task ? this.task.about : null, text }));
+      : this.session.run(
+          addMemo({ title: title.trim() || firstWords(text), kind, about: 'about' in this.task ? this.task.about : null, text }),
+        );
     if (done) this.dialog.close();
   }
 }

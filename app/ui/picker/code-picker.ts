@@ -1,7 +1,18 @@
-import { afterNextRender, ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { Store } from '@ngrx/store';
 import { codeNamed, findCodes } from '@core/codebook/find-codes';
-import type { NewCode } from '@core/change/commands/codes';
+import type { NewCode } from '@core/codebook/new-code';
 import type { Id } from '@core/model/ids';
 import { tidyLine } from '@core/text/normalise';
 import { selectCodeCounts, selectCodes, selectRecentCodeIds } from '../../state/study.selectors';
@@ -52,9 +63,17 @@ export class CodePicker {
     const slash = typed.lastIndexOf('/');
     const category = slash >= 0 ? tidyLine(typed.slice(0, slash)) : '';
     const name = tidyLine(typed.slice(slash + 1));
-    const found = findCodes(this.codes(), slash >= 0 ? `${category} ${name}` : typed, this.recent(), 8).map(({ code, categories }): Choice => ({
-      key: code.id, picked: { codeId: code.id }, mark: code.mark, colour: code.colour, name: code.name, category: categories[0] ?? '', count: this.counts().own.get(code.id) ?? 0,
-    }));
+    const found = findCodes(this.codes(), slash >= 0 ? `${category} ${name}` : typed, this.recent(), 8).map(
+      ({ code, categories }): Choice => ({
+        key: code.id,
+        picked: { codeId: code.id },
+        mark: code.mark,
+        colour: code.colour,
+        name: code.name,
+        category: categories[0] ?? '',
+        count: this.counts().own.get(code.id) ?? 0,
+      }),
+    );
     return name ? [...found, ...this.newChoices(category, name, found[0]?.picked)] : found;
   });
 
@@ -65,7 +84,15 @@ export class CodePicker {
   /** A code under the category typed; else one at the top, and one beside the best find. */
   private newChoices(category: string, name: string, best: Picked | undefined): Choice[] {
     const codes = this.codes();
-    const choice = (parentId: Id | null, under: string): Choice => ({ key: `new ${parentId}`, picked: { newCode: { name, parentId } }, mark: null, colour: 0, name, category: under, count: null });
+    const choice = (parentId: Id | null, under: string): Choice => ({
+      key: `new ${parentId}`,
+      picked: { newCode: { name, parentId } },
+      mark: null,
+      colour: 0,
+      name,
+      category: under,
+      count: null,
+    });
     if (category) {
       const parent = codeNamed(codes, category) ?? findCodes(codes, category, [], 1)[0]?.code;
       return parent && !codeNamed(codes, name, parent.id) ? [choice(parent.id, parent.name)] : [];
@@ -95,7 +122,10 @@ export class CodePicker {
         break;
       case 'Tab':
         if (!this.words()) return;
-        this.pick({ key: 'words', picked: this.inTheirWords(), mark: null, colour: 0, name: this.words(), category: '', count: null }, false);
+        this.pick(
+          { key: 'words', picked: this.inTheirWords(), mark: null, colour: 0, name: this.words(), category: '', count: null },
+          false,
+        );
         break;
       case 'Escape':
         this.closed.emit();

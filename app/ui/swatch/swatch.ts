@@ -6,8 +6,15 @@ import { ChangeDetectionStrategy, Component, input } from '@angular/core';
   template: `{{ mark() }}`,
   styles: `
     :host {
-      display: inline-block; flex: none; min-width: 22px; padding: 0 2px; text-align: center; color: var(--c); border-bottom: 2px solid var(--c);
-      font: 700 11px / 14px var(--face-ui); letter-spacing: 0.01em;
+      display: inline-block;
+      flex: none;
+      min-width: 22px;
+      padding: 0 2px;
+      text-align: center;
+      color: var(--c);
+      border-bottom: 2px solid var(--c);
+      font: 700 11px / 14px var(--face-ui);
+      letter-spacing: 0.01em;
     }
   `,
   host: { '[class]': "'c' + colour()", 'aria-hidden': 'true' },

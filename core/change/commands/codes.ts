@@ -1,61 +1,14 @@
-import { PALETTE_SIZE, type Code } from '../../model/code';
+import { checkName, newCode, type NewCode } from '../../codebook/new-code';
+import { childrenOf, withDescendants } from '../../codebook/tree';
+import type { Code } from '../../model/code';
 import type { Id } from '../../model/ids';
-import type { StudyState, Table } from '../../model/study-state';
+import type { StudyState } from '../../model/study-state';
 import { tidyLine } from '../../text/normalise';
 import { unpackPassages } from '../../passages/columns';
 import { lineage } from '../../passages/counting';
-import { markFor } from '../../model/mark';
 import { added, removed, updated, type Change } from '../change';
-import { CommandError, counted, found, short, type Command, type CommandContext } from '../command';
+import { CommandError, counted, found, short, type Command } from '../command';
 import { withCodings } from './passages';
-
-/** What is known of a code that is to be made. Colour and mark follow from the codebook where not given. */
-export interface NewCode {
-  readonly name: string;
-  readonly parentId?: Id | null;
-  readonly definition?: string;
-}
-
-/** Codes with this parent, in their order. */
-export function childrenOf(codes: Table<Code>, parentId: Id | null): Code[] {
-  return Object.values(codes)
-    .filter((code) => code.parentId === parentId)
-    .sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
-}
-
-/** A code and all under it, itself first. */
-export function withDescendants(codes: Table<Code>, codeId: Id): Id[] {
-  const all = [codeId];
-  for (let at = 0; at < all.length; at++) for (const child of childrenOf(codes, all[at]!)) if (!all.includes(child.id)) all.push(child.id);
-  return all;
-}
-
-/**
- * Makes the record of a new code, at the end of its category.
- * @param alsoNew codes that are being made in the same action
- * @throws CommandError for an empty name or one that its category already has
- */
-export function newCode(state: StudyState, context: CommandContext, wanted: NewCode, alsoNew: readonly Code[] = []): Code {
-  const name = tidyLine(wanted.name);
-  const parentId = wanted.parentId ?? null;
-  const all = { ...state.tables.code, ...Object.fromEntries(alsoNew.map((code) => [code.id, code])) };
-  checkName(all, name, parentId, null);
-  const siblings = childrenOf(all, parentId);
-  return {
-    id: context.newId(),
-    name,
-    mark: markFor(name, new Set(Object.values(all).map((code) => code.mark))),
-    colour: colourFor(all, parentId),
-    parentId,
-    order: (siblings.at(-1)?.order ?? 0) + 1,
-    definition: wanted.definition?.trim() ?? '',
-    useWhen: '',
-    doNotUseWhen: '',
-    example: '',
-    createdAt: context.now,
-    coderId: context.coderId,
-  };
-}
 
 /** Makes a code. */
 export function addCode(wanted: NewCode): Command {
@@ -85,12 +38,23 @@ export function editCode(codeId: Id, fields: CodeFields): Command {
     const changed = (Object.keys(next) as (keyof CodeFields)[]).filter((key) => next[key] !== code[key]);
     if (changed.length === 0) return null;
     const what = changed.map((key) => FIELD_WORDS[key]).join(', ');
-    const sentence = changed.length === 1 && changed[0] === 'name' ? `renamed the code ${short(code.name)} to ${short(next.name!)}` : `changed the ${what} of the code ${short(code.name)}`;
+    const sentence =
+      changed.length === 1 && changed[0] === 'name'
+        ? `renamed the code ${short(code.name)} to ${short(next.name!)}`
+        : `changed the ${what} of the code ${short(code.name)}`;
     return { change: [updated('code', code, next)], sentence };
   };
 }
 
-const FIELD_WORDS: Readonly<Record<keyof CodeFields, string>> = { name: 'name', mark: 'mark', colour: 'colour', definition: 'definition', useWhen: 'use', doNotUseWhen: 'limits', example: 'example' };
+const FIELD_WORDS: Readonly<Record<keyof CodeFields, string>> = {
+  name: 'name',
+  mark: 'mark',
+  colour: 'colour',
+  definition: 'definition',
+  useWhen: 'use',
+  doNotUseWhen: 'limits',
+  example: 'example',
+};
 
 /**
  * Puts a code under another (or at the top), before the sibling at `index`.
@@ -100,7 +64,8 @@ export function moveCode(codeId: Id, parentId: Id | null, index: number): Comman
   return (state) => {
     const codes = state.tables.code;
     const code = found(codes[codeId], 'code');
-    if (parentId !== null && lineage(codes, found(codes[parentId], 'category').id).includes(codeId)) throw new CommandError(`${code.name} cannot go under itself.`);
+    if (parentId !== null && lineage(codes, found(codes[parentId], 'category').id).includes(codeId))
+      throw new CommandError(`${code.name} cannot go under itself.`);
     const siblings = childrenOf(codes, parentId).filter((sibling) => sibling.id !== codeId);
     checkName(codes, code.name, parentId, codeId);
     const at = Math.max(0, Math.min(index, siblings.length));
@@ -109,11 +74,17 @@ export function moveCode(codeId: Id, parentId: Id | null, index: number): Comman
     const order = before === undefined ? (after ?? 1) - 1 : after === undefined ? before + 1 : (before + after) / 2;
     const crowded = order === before || order === after;
     const change: Change = crowded
-      ? siblings.toSpliced(at, 0, code).map((each, place) => updated('code', each, each === code ? { parentId, order: place + 1 } : { order: place + 1 }))
+      ? siblings
+          .toSpliced(at, 0, code)
+          .map((each, place) => updated('code', each, each === code ? { parentId, order: place + 1 } : { order: place + 1 }))
       : [updated('code', code, { parentId, order })];
     if (code.parentId === parentId && childrenOf(codes, parentId).findIndex((sibling) => sibling.id === codeId) === at) return null;
     const where = parentId ? `under ${short(codes[parentId]!.name)}` : 'to the top of the codebook';
-    return { change, sentence: code.parentId === parentId ? `moved the code ${short(code.name)} within its place` : `moved the code ${short(code.name)} ${where}` };
+    return {
+      change,
+      sentence:
+        code.parentId === parentId ? `moved the code ${short(code.name)} within its place` : `moved the code ${short(code.name)} ${where}`,
+    };
   };
 }
 
@@ -133,7 +104,10 @@ export function deleteCode(codeId: Id): Command {
   return (state) => {
     const code = found(state.tables.code[codeId], 'code');
     const { change, toll } = deletion(state, codeId);
-    return { change, sentence: `deleted the code ${short(code.name)}${toll.codes > 1 ? ` and ${counted(toll.codes - 1, 'code')} under it` : ''}, with ${counted(toll.codings, 'coding')}` };
+    return {
+      change,
+      sentence: `deleted the code ${short(code.name)}${toll.codes > 1 ? ` and ${counted(toll.codes - 1, 'code')} under it` : ''}, with ${counted(toll.codings, 'coding')}`,
+    };
   };
 }
 
@@ -170,27 +144,4 @@ function deletion(state: StudyState, codeId: Id): { change: Change; toll: Deleti
   }
   for (const id of [...gone].reverse()) change.push(removed('code', state.tables.code[id]!));
   return { change, toll: { codes: gone.size, codings, passages, documents, memos: memos.length } };
-}
-
-function checkName(codes: Table<Code>, name: string, parentId: Id | null, exceptId: Id | null): void {
-  if (!name) throw new CommandError('A code needs a name.');
-  const same = Object.values(codes).find((code) => code.id !== exceptId && code.parentId === parentId && code.name.localeCompare(name, undefined, { sensitivity: 'accent' }) === 0);
-  if (same) throw new CommandError(`There is already a code “${same.name}” ${parentId ? `under ${codes[parentId]?.name ?? 'this category'}` : 'at the top of the codebook'}.`);
-}
-
-/** A colour near its category's family; at the top, the family least in use. */
-function colourFor(codes: Table<Code>, parentId: Id | null): number {
-  const used = Object.values(codes);
-  const family = parentId ? Math.floor((codes[parentId]?.colour ?? 0) / FAMILY_SIZE) : leastUsed(used.filter((code) => code.parentId === null).map((code) => Math.floor(code.colour / FAMILY_SIZE)), PALETTE_SIZE / FAMILY_SIZE);
-  const member = leastUsed(used.filter((code) => Math.floor(code.colour / FAMILY_SIZE) === family).map((code) => code.colour % FAMILY_SIZE), FAMILY_SIZE);
-  return family * FAMILY_SIZE + member;
-}
-
-/** Members of a colour family in the palette. */
-export const FAMILY_SIZE = 5;
-
-function leastUsed(used: readonly number[], size: number): number {
-  const counts = new Array<number>(size).fill(0);
-  for (const one of used) counts[one]!++;
-  return counts.indexOf(Math.min(...counts));
 }

@@ -20,14 +20,19 @@ export function addDocuments(documents: readonly { readonly document: Document; 
 }
 
 /** Changes a document's title, kind, date, folder or description. */
-export function editDocument(documentId: Id, fields: Partial<Pick<Document, 'title' | 'kind' | 'date' | 'folderId' | 'description'>>): Command {
+export function editDocument(
+  documentId: Id,
+  fields: Partial<Pick<Document, 'title' | 'kind' | 'date' | 'folderId' | 'description'>>,
+): Command {
   return (state) => {
     const document = found(state.tables.document[documentId], 'document');
     const next = { ...fields };
     if (next.title !== undefined) next.title = nameOf(next.title, 'document');
     const keys = (Object.keys(next) as (keyof typeof next)[]).filter((key) => next[key] !== document[key]);
     if (keys.length === 0) return null;
-    const sentence = keys.includes('title') ? `renamed ${short(document.title)} to ${short(next.title!)}` : `changed the ${keys.map((key) => (key === 'folderId' ? 'folder' : key)).join(', ')} of ${short(document.title)}`;
+    const sentence = keys.includes('title')
+      ? `renamed ${short(document.title)} to ${short(next.title!)}`
+      : `changed the ${keys.map((key) => (key === 'folderId' ? 'folder' : key)).join(', ')} of ${short(document.title)}`;
     return { change: [updated('document', document, next)], sentence };
   };
 }
@@ -60,16 +65,24 @@ export function deleteDocuments(texts: readonly Text[]): Command {
     const change: Change = [
       ...documents.flatMap((document) => passagesOf(state, document.id).map((passage) => removed('passage', passage))),
       ...memosAbout(state, ids).map((memo) => updated('memo', memo, { about: null })),
-      ...Object.values(state.tables.case).filter((one) => one.documentIds.some((id) => ids.has(id))).map((one) => updated('case', one, { documentIds: one.documentIds.filter((id) => !ids.has(id)) })),
+      ...Object.values(state.tables.case)
+        .filter((one) => one.documentIds.some((id) => ids.has(id)))
+        .map((one) => updated('case', one, { documentIds: one.documentIds.filter((id) => !ids.has(id)) })),
       ...texts.map((text) => removed('text', text)),
       ...documents.map((document) => removed('document', document)),
     ];
-    return { change, sentence: `deleted ${documents.length === 1 ? short(documents[0]!.title) : counted(documents.length, 'document')} with ${counted(documentToll(state, [...ids]).passages, 'passage')}` };
+    return {
+      change,
+      sentence: `deleted ${documents.length === 1 ? short(documents[0]!.title) : counted(documents.length, 'document')} with ${counted(documentToll(state, [...ids]).passages, 'passage')}`,
+    };
   };
 }
 
 const memosAbout = (state: StudyState, ids: ReadonlySet<Id>) =>
-  Object.values(state.tables.memo).filter((memo) => (memo.about?.type === 'document' && ids.has(memo.about.id)) || (memo.about?.type === 'passage' && ids.has(memo.about.documentId)));
+  Object.values(state.tables.memo).filter(
+    (memo) =>
+      (memo.about?.type === 'document' && ids.has(memo.about.id)) || (memo.about?.type === 'passage' && ids.has(memo.about.documentId)),
+  );
 
 /** Makes a folder. */
 export function addFolder(name: string, parentId: Id | null = null, id?: Id): Command {
@@ -84,7 +97,9 @@ export function renameFolder(folderId: Id, name: string): Command {
   return (state) => {
     const folder = found(state.tables.folder[folderId], 'folder');
     const next = nameOf(name, 'folder');
-    return next === folder.name ? null : { change: [updated('folder', folder, { name: next })], sentence: `renamed the folder ${short(folder.name)} to ${short(next)}` };
+    return next === folder.name
+      ? null
+      : { change: [updated('folder', folder, { name: next })], sentence: `renamed the folder ${short(folder.name)} to ${short(next)}` };
   };
 }
 
@@ -92,9 +107,14 @@ export function renameFolder(folderId: Id, name: string): Command {
 export function moveDocuments(documentIds: readonly Id[], folderId: Id | null): Command {
   return (state) => {
     const folder = folderId ? found(state.tables.folder[folderId], 'folder').name : 'no folder';
-    const moved = documentIds.map((id) => found(state.tables.document[id], 'document')).filter((document) => document.folderId !== folderId);
+    const moved = documentIds
+      .map((id) => found(state.tables.document[id], 'document'))
+      .filter((document) => document.folderId !== folderId);
     if (moved.length === 0) return null;
-    return { change: moved.map((document) => updated('document', document, { folderId })), sentence: `moved ${counted(moved.length, 'document')} to ${short(folder)}` };
+    return {
+      change: moved.map((document) => updated('document', document, { folderId })),
+      sentence: `moved ${counted(moved.length, 'document')} to ${short(folder)}`,
+    };
   };
 }
 
@@ -103,8 +123,12 @@ export function removeFolder(folderId: Id): Command {
   return (state) => {
     const folder = found(state.tables.folder[folderId], 'folder');
     const change: Change = [
-      ...Object.values(state.tables.document).filter((document) => document.folderId === folderId).map((document) => updated('document', document, { folderId: folder.parentId })),
-      ...Object.values(state.tables.folder).filter((one) => one.parentId === folderId).map((one) => updated('folder', one, { parentId: folder.parentId })),
+      ...Object.values(state.tables.document)
+        .filter((document) => document.folderId === folderId)
+        .map((document) => updated('document', document, { folderId: folder.parentId })),
+      ...Object.values(state.tables.folder)
+        .filter((one) => one.parentId === folderId)
+        .map((one) => updated('folder', one, { parentId: folder.parentId })),
       removed('folder', folder),
     ];
     return { change, sentence: `took away the folder ${short(folder.name)}` };

@@ -21,7 +21,9 @@ export function addMemo(wanted: NewMemo): Command {
       title: titleOf(wanted.title),
       kind: titleOf(wanted.kind),
       about: wanted.about,
-      entries: wanted.text.trim() ? [{ id: context.newId(), writtenAt: context.now, coderId: context.coderId, text: wanted.text.trim() }] : [],
+      entries: wanted.text.trim()
+        ? [{ id: context.newId(), writtenAt: context.now, coderId: context.coderId, text: wanted.text.trim() }]
+        : [],
       createdAt: context.now,
     };
     return { change: [added('memo', memo)], sentence: `wrote the memo ${short(memo.title)}` };
@@ -44,7 +46,10 @@ export function addMemoEntry(memoId: Id, text: string): Command {
     const memo = found(state.tables.memo[memoId], 'memo');
     if (!text.trim()) return null;
     const entry = { id: context.newId(), writtenAt: context.now, coderId: context.coderId, text: text.trim() };
-    return { change: [updated('memo', memo, { entries: [...memo.entries, entry] })], sentence: `wrote on in the memo ${short(memo.title)}` };
+    return {
+      change: [updated('memo', memo, { entries: [...memo.entries, entry] })],
+      sentence: `wrote on in the memo ${short(memo.title)}`,
+    };
   };
 }
 
@@ -52,9 +57,14 @@ export function addMemoEntry(memoId: Id, text: string): Command {
 export function editMemoEntry(memoId: Id, entryId: Id, text: string): Command {
   return (state) => {
     const memo = found(state.tables.memo[memoId], 'memo');
-    const entry = found(memo.entries.find((one) => one.id === entryId), 'entry');
+    const entry = found(
+      memo.entries.find((one) => one.id === entryId),
+      'entry',
+    );
     if (entry.text === text.trim()) return null;
-    const entries = text.trim() ? memo.entries.map((one) => (one === entry ? { ...one, text: text.trim() } : one)) : memo.entries.filter((one) => one !== entry);
+    const entries = text.trim()
+      ? memo.entries.map((one) => (one === entry ? { ...one, text: text.trim() } : one))
+      : memo.entries.filter((one) => one !== entry);
     return { change: [updated('memo', memo, { entries })], sentence: `changed an entry of the memo ${short(memo.title)}` };
   };
 }

@@ -6,7 +6,7 @@ import { unpackPassages } from '../../passages/columns';
 import { samePlace, type Stretch } from '../../passages/relations';
 import { added, removed, updated, type RecordChange } from '../change';
 import { CommandError, counted, found, short, type Action, type Command, type CommandContext } from '../command';
-import { newCode, type NewCode } from './codes';
+import { newCode, type NewCode } from '../../codebook/new-code';
 
 /** Passages of a document as objects, in reading order. */
 export function passagesOf(state: StudyState, documentId: Id): readonly Passage[] {
@@ -16,7 +16,10 @@ export function passagesOf(state: StudyState, documentId: Id): readonly Passage[
 
 /** The passage with an id. @throws CommandError if it is gone */
 export function passageById(state: StudyState, documentId: Id, passageId: Id): Passage {
-  return found(passagesOf(state, documentId).find((passage) => passage.id === passageId), 'passage');
+  return found(
+    passagesOf(state, documentId).find((passage) => passage.id === passageId),
+    'passage',
+  );
 }
 
 /** Which stretch is to be coded, and with what: codes that are there, and codes to be made on the way. */
@@ -49,7 +52,12 @@ export function codePlace({ documentId, place, codeIds, newCodes = [] }: Coded):
   };
 }
 
-function markWith(there: Passage | null, at: { documentId: Id; place: Stretch }, codes: readonly Code[], context: CommandContext): RecordChange | null {
+function markWith(
+  there: Passage | null,
+  at: { documentId: Id; place: Stretch },
+  codes: readonly Code[],
+  context: CommandContext,
+): RecordChange | null {
   const carried = new Set((there?.codings ?? []).filter((coding) => coding.coderId === context.coderId).map((coding) => coding.codeId));
   const fresh = codes.filter((code, index) => !carried.has(code.id) && codes.indexOf(code) === index);
   const codings = fresh.map((code) => ({ codeId: code.id, coderId: context.coderId, createdAt: context.now }));
@@ -83,7 +91,10 @@ export function removeCoding(documentId: Id, passageId: Id, codeId: Id, coderId:
 
 /** The change that leaves a passage with these codings, removing it where nothing else keeps it. */
 export function withCodings(state: StudyState, passage: Passage, codings: Passage['codings']): RecordChange {
-  const kept = codings.length > 0 || passage.comment !== '' || Object.values(state.tables.memo).some((memo) => memo.about?.type === 'passage' && memo.about.id === passage.id);
+  const kept =
+    codings.length > 0 ||
+    passage.comment !== '' ||
+    Object.values(state.tables.memo).some((memo) => memo.about?.type === 'passage' && memo.about.id === passage.id);
   return kept ? updated('passage', passage, { codings }) : removed('passage', passage);
 }
 
@@ -94,7 +105,10 @@ export function removePassage(documentId: Id, passageId: Id): Command {
     const memos = Object.values(state.tables.memo).filter((memo) => memo.about?.type === 'passage' && memo.about.id === passageId);
     const title = state.tables.document[documentId]?.title ?? 'a document';
     return {
-      change: [removed('passage', passage), ...memos.map((memo) => updated('memo', memo, { about: { type: 'document' as const, id: documentId } }))],
+      change: [
+        removed('passage', passage),
+        ...memos.map((memo) => updated('memo', memo, { about: { type: 'document' as const, id: documentId } })),
+      ],
       sentence: `removed a passage with ${counted(passage.codings.length, 'coding')} from ${short(title)}`,
     };
   };
@@ -116,7 +130,8 @@ export function setComment(documentId: Id, passageId: Id, comment: string): Comm
 }
 
 function checkPlace(place: Stretch, characters: number): void {
-  if (!(place.start >= 0 && place.start < place.end && place.end <= characters)) throw new CommandError('This stretch lies outside the text.');
+  if (!(place.start >= 0 && place.start < place.end && place.end <= characters))
+    throw new CommandError('This stretch lies outside the text.');
 }
 
 const short400 = (sentence: string): string => (sentence.length > 400 ? `${sentence.slice(0, 399)}…` : sentence);

@@ -13,7 +13,13 @@ export function editStudy(fields: Partial<Pick<Study, 'title' | 'description' | 
     if (next.caseWord !== undefined) next.caseWord = tidyLine(next.caseWord);
     if (next.title === '' || next.caseWord === '') throw new CommandError('A study needs a title and a word for its cases.');
     if ((Object.keys(next) as (keyof typeof next)[]).every((key) => next[key] === study[key])) return null;
-    return { change: [updated('study', study, next)], sentence: next.title !== undefined && next.title !== study.title ? `renamed the study to ${short(next.title)}` : 'changed the description of the study' };
+    return {
+      change: [updated('study', study, next)],
+      sentence:
+        next.title !== undefined && next.title !== study.title
+          ? `renamed the study to ${short(next.title)}`
+          : 'changed the description of the study',
+    };
   };
 }
 
@@ -44,7 +50,10 @@ export function saveQuery(name: string, question: Question): Command {
     if (!wanted) throw new CommandError('A query needs a name.');
     const known = Object.values(state.tables.query).find((query) => query.name === wanted);
     const query: Query = { id: context.newId(), name: wanted, question, createdAt: context.now };
-    return { change: [known ? updated('query', known, { question }) : added('query', query)], sentence: `saved the query ${short(wanted)}` };
+    return {
+      change: [known ? updated('query', known, { question }) : added('query', query)],
+      sentence: `saved the query ${short(wanted)}`,
+    };
   };
 }
 

@@ -7,7 +7,20 @@ import { paragraphAt } from '../../text/paragraphs';
 import { placeOf } from '../../text/place';
 import { writeCsv } from './write-csv';
 
-const HEADINGS = ['document', 'case', 'speaker', 'position', 'start', 'end', 'text', 'code', 'parents', 'coder', 'time', 'comment'] as const;
+const HEADINGS = [
+  'document',
+  'case',
+  'speaker',
+  'position',
+  'start',
+  'end',
+  'text',
+  'code',
+  'parents',
+  'coder',
+  'time',
+  'comment',
+] as const;
 
 /**
  * All codings as a table, one row a coding; a passage without a code has one row with an empty code.
@@ -28,11 +41,27 @@ export function codingsCsv(state: StudyState, documentIds: readonly Id[], textOf
       const place = placeOf(document, text, passage.start);
       const speaker = document.speakers[text.paragraphs[paragraphAt(text.paragraphs, passage.start)]?.speaker ?? -1];
       const cases = speaker?.caseId ? [speaker.caseId] : speaker?.interviewer ? [] : (casesByDocument.get(documentId) ?? []);
-      const where = [document.title, cases.map((id) => state.tables.case[id]?.name ?? '').join('; '), place.speaker ?? '', place.position, passage.start, passage.end, text.text.slice(passage.start, passage.end)];
-      const codings = passage.codings.length > 0 ? passage.codings : [{ codeId: '', coderId: passage.coderId, createdAt: passage.createdAt }];
+      const where = [
+        document.title,
+        cases.map((id) => state.tables.case[id]?.name ?? '').join('; '),
+        place.speaker ?? '',
+        place.position,
+        passage.start,
+        passage.end,
+        text.text.slice(passage.start, passage.end),
+      ];
+      const codings =
+        passage.codings.length > 0 ? passage.codings : [{ codeId: '', coderId: passage.coderId, createdAt: passage.createdAt }];
       for (const coding of codings) {
         const [name = '', ...parents] = lineage(state.tables.code, coding.codeId).map((id) => state.tables.code[id]!.name);
-        rows.push([...where, name, parents.reverse().join(' / '), state.tables.coder[coding.coderId]?.name ?? '', new Date(coding.createdAt).toISOString(), passage.comment]);
+        rows.push([
+          ...where,
+          name,
+          parents.reverse().join(' / '),
+          state.tables.coder[coding.coderId]?.name ?? '',
+          new Date(coding.createdAt).toISOString(),
+          passage.comment,
+        ]);
       }
     }
   }

@@ -6,7 +6,14 @@ import { UnreadableFileError, type Reading } from '../reading';
 const LIMITS = { entries: 10_000, entryBytes: 200_000_000, totalBytes: 600_000_000, ratio: 200 };
 
 /** Word's own styles for titles and quotations, beside the headings that mammoth knows. */
-const STYLE_MAP = ["p[style-name='Title'] => h1:fresh", "p[style-name='Subtitle'] => h2:fresh", "p[style-name='Quote'] => blockquote:fresh", "p[style-name='Intense Quote'] => blockquote:fresh", 'u => u', 'strike => s'];
+const STYLE_MAP = [
+  "p[style-name='Title'] => h1:fresh",
+  "p[style-name='Subtitle'] => h2:fresh",
+  "p[style-name='Quote'] => blockquote:fresh",
+  "p[style-name='Intense Quote'] => blockquote:fresh",
+  'u => u',
+  'strike => s',
+];
 
 /** Compound files: what Word wrote before 2007, and what it still wraps encrypted documents in. */
 const isCompoundFile = (bytes: Uint8Array): boolean => bytes[0] === 0xd0 && bytes[1] === 0xcf && bytes[2] === 0x11 && bytes[3] === 0xe0;
@@ -19,7 +26,10 @@ const isCompoundFile = (bytes: Uint8Array): boolean => bytes[0] === 0xd0 && byte
 export async function readDocx(bytes: Uint8Array): Promise<Reading> {
   if (bytes.length === 0) throw new UnreadableFileError('The file is empty.');
   if (isCompoundFile(bytes)) throw new UnreadableFileError(compoundMessage(bytes));
-  if (!looksLikeZip(bytes)) throw new UnreadableFileError(`The name ends in .docx, but this is not a Word document${whatItSeems(bytes)}. Save it again as .docx, or give it its right ending.`);
+  if (!looksLikeZip(bytes))
+    throw new UnreadableFileError(
+      `The name ends in .docx, but this is not a Word document${whatItSeems(bytes)}. Save it again as .docx, or give it its right ending.`,
+    );
   checkParts(bytes);
   let html: string;
   let notes: string[];
@@ -27,11 +37,16 @@ export async function readDocx(bytes: Uint8Array): Promise<Reading> {
     // mammoth takes an ArrayBuffer in browsers and a Buffer in Node; each ignores the other's name
     const buffer = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
     const input = typeof Buffer === 'undefined' ? { arrayBuffer: buffer } : { arrayBuffer: buffer, buffer: Buffer.from(buffer) };
-    const result = await mammoth.convertToHtml(input, { styleMap: STYLE_MAP, convertImage: mammoth.images.imgElement(async () => ({ src: '' })) });
+    const result = await mammoth.convertToHtml(input, {
+      styleMap: STYLE_MAP,
+      convertImage: mammoth.images.imgElement(async () => ({ src: '' })),
+    });
     html = result.value;
     notes = result.messages.filter((message) => message.type === 'error').map((message) => message.message);
   } catch (error) {
-    throw new UnreadableFileError(`The Word file is damaged inside (${error instanceof Error ? error.message : String(error)}). Open it in a word processor, save it again and try once more.`);
+    throw new UnreadableFileError(
+      `The Word file is damaged inside (${error instanceof Error ? error.message : String(error)}). Open it in a word processor, save it again and try once more.`,
+    );
   }
   const reading = readHtml(html);
   if (reading.paragraphs.length === 0) throw new UnreadableFileError('The Word file holds no text.');
@@ -40,11 +55,18 @@ export async function readDocx(bytes: Uint8Array): Promise<Reading> {
 
 function checkParts(bytes: Uint8Array): void {
   try {
-    const parts = unpackArchive(bytes, LIMITS, (name) => name === '[Content_Types].xml' || name === 'mimetype' || name === 'word/document.xml');
-    if (parts.has('mimetype')) throw new UnreadableFileError('The name ends in .docx, but this is an OpenDocument or EPUB file. Save it as .docx.');
-    if (!parts.has('[Content_Types].xml') || !parts.has('word/document.xml')) throw new UnreadableFileError('The name ends in .docx, but the archive holds no Word document.');
+    const parts = unpackArchive(
+      bytes,
+      LIMITS,
+      (name) => name === '[Content_Types].xml' || name === 'mimetype' || name === 'word/document.xml',
+    );
+    if (parts.has('mimetype'))
+      throw new UnreadableFileError('The name ends in .docx, but this is an OpenDocument or EPUB file. Save it as .docx.');
+    if (!parts.has('[Content_Types].xml') || !parts.has('word/document.xml'))
+      throw new UnreadableFileError('The name ends in .docx, but the archive holds no Word document.');
   } catch (error) {
-    if (error instanceof ArchiveError) throw new UnreadableFileError(`The Word file cannot be unpacked. ${error.message} If it was sent or copied, fetch it again.`);
+    if (error instanceof ArchiveError)
+      throw new UnreadableFileError(`The Word file cannot be unpacked. ${error.message} If it was sent or copied, fetch it again.`);
     throw error;
   }
 }

@@ -4,9 +4,49 @@ import type { DraftParagraph } from '../../text/draft-text';
 import type { EmphasisSpan, Paragraph } from '../../model/document';
 import type { Reading } from '../reading';
 
-const EMPHASIS: Readonly<Record<string, EmphasisSpan['emphasis']>> = { b: 'bold', strong: 'bold', i: 'italic', em: 'italic', u: 'underline', s: 'strike', del: 'strike' };
-const STYLES: Readonly<Record<string, Paragraph['style']>> = { h1: 'heading1', h2: 'heading2', h3: 'heading3', h4: 'heading3', h5: 'heading3', h6: 'heading3', li: 'list item', blockquote: 'quotation' };
-const BLOCKS = new Set(['p', 'div', 'section', 'article', 'header', 'footer', 'main', 'ul', 'ol', 'table', 'tr', 'td', 'th', 'pre', 'figure', 'figcaption', 'dl', 'dt', 'dd', 'hr', 'body', ...Object.keys(STYLES)]);
+const EMPHASIS: Readonly<Record<string, EmphasisSpan['emphasis']>> = {
+  b: 'bold',
+  strong: 'bold',
+  i: 'italic',
+  em: 'italic',
+  u: 'underline',
+  s: 'strike',
+  del: 'strike',
+};
+const STYLES: Readonly<Record<string, Paragraph['style']>> = {
+  h1: 'heading1',
+  h2: 'heading2',
+  h3: 'heading3',
+  h4: 'heading3',
+  h5: 'heading3',
+  h6: 'heading3',
+  li: 'list item',
+  blockquote: 'quotation',
+};
+const BLOCKS = new Set([
+  'p',
+  'div',
+  'section',
+  'article',
+  'header',
+  'footer',
+  'main',
+  'ul',
+  'ol',
+  'table',
+  'tr',
+  'td',
+  'th',
+  'pre',
+  'figure',
+  'figcaption',
+  'dl',
+  'dt',
+  'dd',
+  'hr',
+  'body',
+  ...Object.keys(STYLES),
+]);
 const SKIPPED = new Set(['script', 'style', 'head', 'template', 'noscript', 'svg', 'math', 'object', 'iframe', 'nav']);
 
 /**
@@ -73,7 +113,9 @@ class ParagraphCollector {
   endParagraph(): void {
     const text = this.text.trimEnd();
     if (text) {
-      const emphasis = this.spans.map((span) => ({ ...span, end: Math.min(span.end, text.length) })).filter((span) => span.start < span.end);
+      const emphasis = this.spans
+        .map((span) => ({ ...span, end: Math.min(span.end, text.length) }))
+        .filter((span) => span.start < span.end);
       this.paragraphs.push({ text, style: this.style, emphasis });
     }
     this.text = '';

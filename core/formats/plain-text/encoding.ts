@@ -1,7 +1,25 @@
 import { UnreadableFileError } from '../reading';
 
 /** Encodings on offer, with the names of the WHATWG Encoding Standard. */
-export const ENCODINGS = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252', 'iso-8859-2', 'windows-1250', 'windows-1251', 'koi8-r', 'windows-1253', 'windows-1255', 'windows-1256', 'shift_jis', 'euc-jp', 'gb18030', 'big5', 'euc-kr', 'macintosh'] as const;
+export const ENCODINGS = [
+  'utf-8',
+  'utf-16le',
+  'utf-16be',
+  'windows-1252',
+  'iso-8859-2',
+  'windows-1250',
+  'windows-1251',
+  'koi8-r',
+  'windows-1253',
+  'windows-1255',
+  'windows-1256',
+  'shift_jis',
+  'euc-jp',
+  'gb18030',
+  'big5',
+  'euc-kr',
+  'macintosh',
+] as const;
 
 /**
  * Turns the bytes of a text file into text. Without a named encoding it takes the byte order mark's, else

@@ -12,12 +12,16 @@ export type LineEnds = 'paragraphs' | 'wrapped';
  * @throws UnreadableFileError for an empty text or one that is not text
  */
 export function readPlainText(raw: string, lineEnds?: LineEnds): Reading & { lineEnds: LineEnds } {
-  if (looksBinary(raw)) throw new UnreadableFileError('This is not a text: it holds binary data. If it is a Word file, give it the ending .docx.');
+  if (looksBinary(raw))
+    throw new UnreadableFileError('This is not a text: it holds binary data. If it is a Word file, give it the ending .docx.');
   const text = normaliseText(raw);
   if (!text.trim()) throw new UnreadableFileError('The file is empty.');
   const chosen = lineEnds ?? guessLineEnds(text);
   const blocks = chosen === 'wrapped' ? text.split(/\n[ \t]*\n+/).map((block) => block.replace(/[ \t]*\n[ \t]*/g, ' ')) : text.split('\n');
-  const paragraphs = blocks.map((block) => block.trim()).filter(Boolean).map(plainParagraph);
+  const paragraphs = blocks
+    .map((block) => block.trim())
+    .filter(Boolean)
+    .map(plainParagraph);
   return { title: null, paragraphs, notes: [], lineEnds: chosen };
 }
 

@@ -27,7 +27,8 @@ export const structureFile = (documentId: string): string => `texts/${documentId
 export const passagesFile = (documentId: string): string => `passages/${documentId}.json`;
 
 /** Nothing else may lie in a study file. */
-export const ALLOWED_FILE = /^(manifest|study|journal|history|coders|folders|documents|cases|attributes|codebook|memos|queries)\.json$|^texts\/[0-9a-f-]{36}\.(txt|json)$|^passages\/[0-9a-f-]{36}\.json$/;
+export const ALLOWED_FILE =
+  /^(manifest|study|journal|history|coders|folders|documents|cases|attributes|codebook|memos|queries)\.json$|^texts\/[0-9a-f-]{36}\.(txt|json)$|^passages\/[0-9a-f-]{36}\.json$/;
 
 /** The first file of the archive: what it is, and a check sum of every other file. */
 export const ManifestSchema = z.strictObject({

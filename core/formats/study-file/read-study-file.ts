@@ -12,7 +12,21 @@ import { packPassages, type PassageColumns } from '../../passages/columns';
 import { ArchiveError, unpackArchive } from '../archive';
 import { sha256 } from '../sha256';
 import type { StudyBundle } from './bundle';
-import { ALLOWED_FILE, FORMAT, HISTORY_FILE, JOURNAL_FILE, LAYOUT_VERSION, MANIFEST_FILE, ManifestSchema, passagesFile, structureFile, STUDY_FILE, TABLE_FILES, textFile, type Manifest } from './layout';
+import {
+  ALLOWED_FILE,
+  FORMAT,
+  HISTORY_FILE,
+  JOURNAL_FILE,
+  LAYOUT_VERSION,
+  MANIFEST_FILE,
+  ManifestSchema,
+  passagesFile,
+  structureFile,
+  STUDY_FILE,
+  TABLE_FILES,
+  textFile,
+  type Manifest,
+} from './layout';
 import { JsonError, parseJson } from './parse-json';
 
 const LIMITS = { entries: 400_000, entryBytes: 500_000_000, totalBytes: 2_000_000_000, ratio: 200 };
@@ -41,7 +55,8 @@ export async function readStudyFile(bytes: Uint8Array, progress: (share: number)
     return readBundle(files, manifest, progress);
   } catch (error) {
     if (error instanceof StudyFileError || error instanceof NewerVersionError) throw error;
-    if (error instanceof ArchiveError || error instanceof JsonError) throw new StudyFileError(`This study file cannot be opened. ${error.message}`);
+    if (error instanceof ArchiveError || error instanceof JsonError)
+      throw new StudyFileError(`This study file cannot be opened. ${error.message}`);
     throw error;
   }
 }
@@ -60,12 +75,14 @@ function readManifest(files: ReadonlyMap<string, Uint8Array>): Manifest {
 async function checkFiles(files: ReadonlyMap<string, Uint8Array>, manifest: Manifest): Promise<void> {
   for (const name of files.keys()) {
     if (!ALLOWED_FILE.test(name)) throw new StudyFileError(`It holds a file that does not belong in a study file: “${name.slice(0, 80)}”.`);
-    if (name !== MANIFEST_FILE && !Object.hasOwn(manifest.files, name)) throw new StudyFileError(`“${name}” in it is not listed in its manifest.`);
+    if (name !== MANIFEST_FILE && !Object.hasOwn(manifest.files, name))
+      throw new StudyFileError(`“${name}” in it is not listed in its manifest.`);
   }
   for (const [name, { bytes, sha256: sum }] of Object.entries(manifest.files)) {
     const file = files.get(name);
     if (!file) throw new StudyFileError(`The study file is damaged: “${name}” is missing.`);
-    if (file.length !== bytes || (await sha256(file)) !== sum) throw new StudyFileError(`The study file is damaged: “${name}” is not as it was saved. Use another copy.`);
+    if (file.length !== bytes || (await sha256(file)) !== sum)
+      throw new StudyFileError(`The study file is damaged: “${name}” is not as it was saved. Use another copy.`);
   }
 }
 
@@ -93,15 +110,20 @@ function readBundle(files: ReadonlyMap<string, Uint8Array>, manifest: Manifest, 
     const structure = parse(StructureSchema, json(structureFile(id)), structureFile(id));
     // ignoreBOM keeps a U+FEFF that is part of the text
     texts.set(id, { id, text: new TextDecoder('utf-8', { fatal: true, ignoreBOM: true }).decode(bytes), ...structure });
-    if (files.has(passagesFile(id))) passages[id] = packPassages(id, parse(z.array(PassageSchema), json(passagesFile(id)), passagesFile(id)));
+    if (files.has(passagesFile(id)))
+      passages[id] = packPassages(id, parse(z.array(PassageSchema), json(passagesFile(id)), passagesFile(id)));
     if (at % 50 === 0) progress(0.4 + (0.5 * at) / documentIds.length);
   });
   const whole: StudyState = { ...state, passages };
   const faults = checkStudy(whole, texts);
-  if (faults.length > 0) throw new StudyFileError(`The study file does not hold together: ${faults[0]}${faults.length > 1 ? ` (and ${faults.length - 1} more faults)` : ''}`);
+  if (faults.length > 0)
+    throw new StudyFileError(
+      `The study file does not hold together: ${faults[0]}${faults.length > 1 ? ` (and ${faults.length - 1} more faults)` : ''}`,
+    );
   const journal = parse(z.array(JournalEntrySchema), json(JOURNAL_FILE), JOURNAL_FILE);
   const history = parse(HistorySchema, json(HISTORY_FILE), HISTORY_FILE);
-  if (history.seq !== (journal.at(-1)?.seq ?? 0)) throw new StudyFileError('The study file does not hold together: its journal and its history differ.');
+  if (history.seq !== (journal.at(-1)?.seq ?? 0))
+    throw new StudyFileError('The study file does not hold together: its journal and its history differ.');
   progress(1);
   return { state: whole, texts, journal, history };
 }
@@ -111,7 +133,8 @@ const StructureSchema = z.strictObject({ paragraphs: z.array(ParagraphSchema), e
 function readTable(type: TableType, records: readonly unknown[]): Record<Id, unknown> {
   const table: Record<Id, unknown> = {};
   for (const record of parse(z.array(RECORD_SCHEMAS[type] as z.ZodType<{ id: Id }>), records, TABLE_FILES[type])) {
-    if (Object.hasOwn(table, record.id)) throw new StudyFileError(`The study file does not hold together: “${TABLE_FILES[type]}” has the same record twice.`);
+    if (Object.hasOwn(table, record.id))
+      throw new StudyFileError(`The study file does not hold together: “${TABLE_FILES[type]}” has the same record twice.`);
     table[record.id] = record;
   }
   return table;

@@ -4,14 +4,30 @@ import { SCHEMA_VERSION } from '../../model/schema-version';
 import { unpackPassages } from '../../passages/columns';
 import { sha256 } from '../sha256';
 import type { StudyBundle } from './bundle';
-import { FORMAT, HISTORY_FILE, JOURNAL_FILE, LAYOUT_VERSION, MANIFEST_FILE, passagesFile, structureFile, STUDY_FILE, TABLE_FILES, textFile, type Manifest } from './layout';
+import {
+  FORMAT,
+  HISTORY_FILE,
+  JOURNAL_FILE,
+  LAYOUT_VERSION,
+  MANIFEST_FILE,
+  passagesFile,
+  structureFile,
+  STUDY_FILE,
+  TABLE_FILES,
+  textFile,
+  type Manifest,
+} from './layout';
 
 /**
  * Writes a study as one file: a zip archive of JSON and plain texts (`docs/study-file.md`).
  * @param savedAt milliseconds since 1970, for the manifest
  * @param progress called with the share done, 0 to 1
  */
-export async function writeStudyFile(bundle: StudyBundle, savedAt: number, progress: (share: number) => void = () => undefined): Promise<Uint8Array> {
+export async function writeStudyFile(
+  bundle: StudyBundle,
+  savedAt: number,
+  progress: (share: number) => void = () => undefined,
+): Promise<Uint8Array> {
   const { state } = bundle;
   const files = new Map<string, Uint8Array>();
   const put = (name: string, value: unknown): void => void files.set(name, strToU8(`${JSON.stringify(value, null, 1)}\n`));
@@ -25,7 +41,15 @@ export async function writeStudyFile(bundle: StudyBundle, savedAt: number, progr
   put(JOURNAL_FILE, bundle.journal);
   put(HISTORY_FILE, bundle.history);
 
-  const manifest: Manifest = { format: FORMAT, layout: LAYOUT_VERSION, dataVersion: SCHEMA_VERSION, studyId: state.study.id, title: state.study.title, savedAt, files: {} };
+  const manifest: Manifest = {
+    format: FORMAT,
+    layout: LAYOUT_VERSION,
+    dataVersion: SCHEMA_VERSION,
+    studyId: state.study.id,
+    title: state.study.title,
+    savedAt,
+    files: {},
+  };
   let done = 0;
   for (const [name, bytes] of files) {
     manifest.files[name] = { bytes: bytes.length, sha256: await sha256(bytes) };

@@ -30,14 +30,41 @@ export interface ImportItem {
 
 /** A file that was just chosen, before it is read. */
 export function newItem(key: number, fileName: string, bytes: Uint8Array, pasted = false): ImportItem {
-  return { key, fileName, bytes, options: {}, pasted, state: 'reading', read: null, trouble: '', encodings: [], wanted: true, title: '', kind: 'interview', date: '', speakers: new Set(), sameAs: null };
+  return {
+    key,
+    fileName,
+    bytes,
+    options: {},
+    pasted,
+    state: 'reading',
+    read: null,
+    trouble: '',
+    encodings: [],
+    wanted: true,
+    title: '',
+    kind: 'interview',
+    date: '',
+    speakers: new Set(),
+    sameAs: null,
+  };
 }
 
 /** The item once its file is read; what was decided before stays. */
 export function withRead(item: ImportItem, read: ReadFile, sameAs: string | null): ImportItem {
   const first = item.read === null;
   const speakers = first ? new Set(read.speakers.map((speaker) => speaker.name)) : item.speakers;
-  return { ...item, state: 'read', read, trouble: '', sameAs, wanted: first ? sameAs === null : item.wanted, title: first ? read.title : item.title, kind: first ? guessKind(read, speakers.size) : item.kind, date: item.date || dateIn(item.fileName), speakers };
+  return {
+    ...item,
+    state: 'read',
+    read,
+    trouble: '',
+    sameAs,
+    wanted: first ? sameAs === null : item.wanted,
+    title: first ? read.title : item.title,
+    kind: first ? guessKind(read, speakers.size) : item.kind,
+    date: item.date || dateIn(item.fileName),
+    speakers,
+  };
 }
 
 /** The document and text that storing an item makes. */
@@ -45,7 +72,22 @@ export function toDocument(item: ImportItem, folderId: Id | null, newId: NewId, 
   const id = newId();
   const { text, speakers, words } = composeText(id, item.read!.paragraphs, labelsOf(item.speakers));
   const source = item.pasted ? null : { fileName: item.fileName, sha256: item.read!.sha256 };
-  return { document: { id, title: tidyLine(item.title) || 'Untitled', kind: item.kind, date: item.date || null, folderId, description: '', speakers, characters: text.text.length, words, source, createdAt: now }, text };
+  return {
+    document: {
+      id,
+      title: tidyLine(item.title) || 'Untitled',
+      kind: item.kind,
+      date: item.date || null,
+      folderId,
+      description: '',
+      speakers,
+      characters: text.text.length,
+      words,
+      source,
+      createdAt: now,
+    },
+    text,
+  };
 }
 
 function guessKind(read: ReadFile, speakers: number): DocumentKind {

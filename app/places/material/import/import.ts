@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, HostListener, inject, OnDestroy, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, HostListener, inject, type OnDestroy, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { addDocuments } from '@core/change/commands/documents';
@@ -61,7 +61,12 @@ export class Import implements OnDestroy {
       const speaker = paragraph.speaker !== last || paragraph.body > paragraph.start ? (speakers[paragraph.speaker]?.name ?? '') : '';
       last = paragraph.speaker;
       const spans = item.read!.paragraphs[text.paragraphs.indexOf(paragraph)]!.emphasis;
-      return { speaker, asks: speakers[paragraph.speaker]?.interviewer ?? false, style: paragraph.style, parts: partsOf(text.text.slice(paragraph.body, paragraph.end), paragraph.body - paragraph.start, spans) };
+      return {
+        speaker,
+        asks: speakers[paragraph.speaker]?.interviewer ?? false,
+        style: paragraph.style,
+        parts: partsOf(text.text.slice(paragraph.body, paragraph.end), paragraph.body - paragraph.start, spans),
+      };
     });
     return { paragraphs, words, total: text.paragraphs.length, more: Math.max(0, text.paragraphs.length - SHOWN) };
   });
@@ -102,7 +107,14 @@ export class Import implements OnDestroy {
       try {
         await this.take(newItem(this.nextKey++, file.name, new Uint8Array(await file.arrayBuffer())));
       } catch (error) {
-        this.list.update((items) => [...items, { ...newItem(this.nextKey++, file.name, new Uint8Array()), state: 'trouble', trouble: `The browser could not read it (${String(error)}).` }]);
+        this.list.update((items) => [
+          ...items,
+          {
+            ...newItem(this.nextKey++, file.name, new Uint8Array()),
+            state: 'trouble',
+            trouble: `The browser could not read it (${String(error)}).`,
+          },
+        ]);
       }
     }
   }
@@ -171,10 +183,22 @@ export class Import implements OnDestroy {
 }
 
 /** Cuts a paragraph's words at the borders of emphasis. @param offset where the words begin in the paragraph */
-function partsOf(words: string, offset: number, spans: readonly { start: number; end: number; emphasis: string }[]): { text: string; look: string }[] {
-  const cuts = [...new Set([0, words.length, ...spans.flatMap((span) => [span.start - offset, span.end - offset])])].filter((cut) => cut >= 0 && cut <= words.length).sort((a, b) => a - b);
+function partsOf(
+  words: string,
+  offset: number,
+  spans: readonly { start: number; end: number; emphasis: string }[],
+): { text: string; look: string }[] {
+  const cuts = [...new Set([0, words.length, ...spans.flatMap((span) => [span.start - offset, span.end - offset])])]
+    .filter((cut) => cut >= 0 && cut <= words.length)
+    .sort((a, b) => a - b);
   return cuts.slice(1).map((end, at) => {
     const start = cuts[at]!;
-    return { text: words.slice(start, end), look: spans.filter((span) => span.start - offset <= start && span.end - offset >= end).map((span) => span.emphasis).join(' ') };
+    return {
+      text: words.slice(start, end),
+      look: spans
+        .filter((span) => span.start - offset <= start && span.end - offset >= end)
+        .map((span) => span.emphasis)
+        .join(' '),
+    };
   });
 }

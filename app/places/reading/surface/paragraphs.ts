@@ -15,12 +15,21 @@ export function paragraphLooks(document: Document, text: Text): Extension {
   const hidden = Decoration.replace({});
   let last = -1;
   for (const paragraph of text.paragraphs) {
-    lines.add(paragraph.start, paragraph.start, lineLook(document, paragraph, paragraph.speaker !== last || paragraph.body > paragraph.start));
+    lines.add(
+      paragraph.start,
+      paragraph.start,
+      lineLook(document, paragraph, paragraph.speaker !== last || paragraph.body > paragraph.start),
+    );
     if (paragraph.body > paragraph.start) labels.add(paragraph.start, paragraph.body, hidden);
     last = paragraph.speaker;
   }
   const labelRanges = labels.finish();
-  return [EditorView.decorations.of(lines.finish()), EditorView.decorations.of(labelRanges), EditorView.atomicRanges.of(() => labelRanges), EditorView.decorations.of(emphasis(text))];
+  return [
+    EditorView.decorations.of(lines.finish()),
+    EditorView.decorations.of(labelRanges),
+    EditorView.atomicRanges.of(() => labelRanges),
+    EditorView.decorations.of(emphasis(text)),
+  ];
 }
 
 const looks = new Map<string, Decoration>();
@@ -31,7 +40,9 @@ function lineLook(document: Document, paragraph: Paragraph, begins: boolean): De
   const key = [paragraph.style, speaker?.interviewer ? 'asks' : '', begins && speaker ? 'turn' : '', name].join('|');
   let look = looks.get(key);
   if (!look) {
-    const classes = [`style-${paragraph.style.replace(' ', '-')}`, speaker?.interviewer ? 'asks' : '', begins && speaker ? 'turn' : ''].filter(Boolean).join(' ');
+    const classes = [`style-${paragraph.style.replace(' ', '-')}`, speaker?.interviewer ? 'asks' : '', begins && speaker ? 'turn' : '']
+      .filter(Boolean)
+      .join(' ');
     look = Decoration.line({ attributes: { class: classes, ...(name ? { 'data-speaker': name } : {}) } });
     looks.set(key, look);
   }
@@ -44,7 +55,15 @@ function shortName(name: string, interviewer: boolean): string {
 }
 
 function emphasis(text: Text): DecorationSet {
-  return Decoration.set(text.emphasis.map((span) => EMPHASIS[span.emphasis].range(span.start, span.end)), true);
+  return Decoration.set(
+    text.emphasis.map((span) => EMPHASIS[span.emphasis].range(span.start, span.end)),
+    true,
+  );
 }
 
-const EMPHASIS = { bold: Decoration.mark({ class: 'bold' }), italic: Decoration.mark({ class: 'italic' }), underline: Decoration.mark({ class: 'underline' }), strike: Decoration.mark({ class: 'strike' }) };
+const EMPHASIS = {
+  bold: Decoration.mark({ class: 'bold' }),
+  italic: Decoration.mark({ class: 'italic' }),
+  underline: Decoration.mark({ class: 'underline' }),
+  strike: Decoration.mark({ class: 'strike' }),
+};

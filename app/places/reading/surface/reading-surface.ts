@@ -1,4 +1,16 @@
-import { CSP_NONCE, ChangeDetectionStrategy, Component, DestroyRef, effect, ElementRef, inject, input, output, untracked, ViewEncapsulation } from '@angular/core';
+import {
+  CSP_NONCE,
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  output,
+  untracked,
+  ViewEncapsulation,
+} from '@angular/core';
 import { Compartment, EditorSelection, EditorState, type Extension } from '@codemirror/state';
 import { EditorView, keymap, type Rect } from '@codemirror/view';
 import { standardKeymap } from '@codemirror/commands';
@@ -15,7 +27,18 @@ import { choosePassage, chosenField, passagesAt, showCoding, threads, type Codin
 /** What a key asks for while the caret is in the text. */
 export type SurfaceCommand = 'code' | 'same' | 'words' | 'memo' | 'comment' | 'previous' | 'next' | 'remove' | 'copy' | 'find';
 
-const KEYS: Readonly<Record<string, SurfaceCommand>> = { c: 'code', '.': 'same', v: 'words', m: 'memo', k: 'comment', '[': 'previous', ']': 'next', Delete: 'remove', y: 'copy', '/': 'find' };
+const KEYS: Readonly<Record<string, SurfaceCommand>> = {
+  c: 'code',
+  '.': 'same',
+  v: 'words',
+  m: 'memo',
+  k: 'comment',
+  '[': 'previous',
+  ']': 'next',
+  Delete: 'remove',
+  y: 'copy',
+  '/': 'find',
+};
 
 /** The type a code has while it is dragged. */
 export const CODE_DRAG_TYPE = 'application/x-filum-code';
@@ -37,7 +60,7 @@ export class ReadingSurface {
   readonly chosenId = input<Id | null>(null);
   readonly coderName = input.required<(coderId: Id) => string>();
 
-  readonly command = output<SurfaceCommand>();
+  readonly asked = output<SurfaceCommand>();
   readonly chosen = output<Id | null>();
   /** A code was dropped on the text: on the selection, or on the paragraph under the pointer. */
   readonly codeDropped = output<{ readonly codeId: Id; readonly place: Stretch }>();
@@ -94,7 +117,12 @@ export class ReadingSurface {
   private showText(document: Document, text: Text): void {
     const changed = this.shownText !== text;
     this.shownText = text;
-    const label = EditorView.contentAttributes.of({ 'aria-label': `Text of ${document.title}`, 'aria-readonly': 'true', spellcheck: 'false', translate: 'no' });
+    const label = EditorView.contentAttributes.of({
+      'aria-label': `Text of ${document.title}`,
+      'aria-readonly': 'true',
+      spellcheck: 'false',
+      translate: 'no',
+    });
     this.view.dispatch({
       changes: changed ? { from: 0, to: this.view.state.doc.length, insert: text.text } : [],
       selection: changed ? EditorSelection.cursor(text.paragraphs[0]?.body ?? 0) : undefined,
@@ -133,7 +161,10 @@ export class ReadingSurface {
 
   /** Brings a stretch into view with the caret at its start. */
   goTo(place: Stretch): void {
-    this.view.dispatch({ selection: EditorSelection.cursor(place.start), effects: EditorView.scrollIntoView(place.start, { y: 'center' }) });
+    this.view.dispatch({
+      selection: EditorSelection.cursor(place.start),
+      effects: EditorView.scrollIntoView(place.start, { y: 'center' }),
+    });
   }
 
   /** Scrolls so that a position is at the top. */
@@ -151,7 +182,7 @@ export class ReadingSurface {
     const command = KEYS[event.key];
     if (!command) return false;
     event.preventDefault();
-    this.command.emit(command);
+    this.asked.emit(command);
     return true;
   }
 

@@ -44,7 +44,9 @@ class SlipMargin implements PluginValue {
   }
 
   update(update: ViewUpdate): void {
-    const changed = update.transactions.some((transaction) => transaction.effects.some((effect) => effect.is(showCoding) || effect.is(choosePassage)));
+    const changed = update.transactions.some((transaction) =>
+      transaction.effects.some((effect) => effect.is(showCoding) || effect.is(choosePassage)),
+    );
     if (changed || update.viewportChanged || update.geometryChanged) this.measure();
   }
 
@@ -83,7 +85,15 @@ class SlipMargin implements PluginValue {
 
   private draw(placed: readonly Placed[]): void {
     const chosen = this.view.state.field(chosenField).id;
-    const key = placed.map(({ passage, top, folded }) => `${passage.id}${Math.round(top)}${folded}${passage.comment.length}${this.context.memoTitle(passage.id) ?? ''}${codesOf(passage).map((id) => this.nameOf(id)).join()}`).join() + chosen;
+    const key =
+      placed
+        .map(
+          ({ passage, top, folded }) =>
+            `${passage.id}${Math.round(top)}${folded}${passage.comment.length}${this.context.memoTitle(passage.id) ?? ''}${codesOf(passage)
+              .map((id) => this.nameOf(id))
+              .join()}`,
+        )
+        .join() + chosen;
     if (key === this.shown) return;
     this.shown = key;
     this.margin.replaceChildren(...placed.map((one) => this.group(one, chosen)));

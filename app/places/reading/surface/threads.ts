@@ -45,7 +45,10 @@ function build(coding: Coding, document: Text): Threads {
   }
   return {
     coding,
-    index: new IntervalIndex({ starts: coding.passages.map((passage) => passage.start), ends: coding.passages.map((passage) => passage.end) }),
+    index: new IntervalIndex({
+      starts: coding.passages.map((passage) => passage.start),
+      ends: coding.passages.map((passage) => passage.end),
+    }),
     decorations: builder.finish(),
     room: roomForLanes(threads, document),
   };
@@ -60,7 +63,10 @@ export const threadsField = StateField.define<Threads>({
     for (const effect of transaction.effects) if (effect.is(showCoding)) return build(effect.value, transaction.newDoc);
     return threads;
   },
-  provide: (field) => [EditorView.decorations.from(field, (threads) => threads.decorations), EditorView.decorations.from(field, (threads) => threads.room)],
+  provide: (field) => [
+    EditorView.decorations.from(field, (threads) => threads.decorations),
+    EditorView.decorations.from(field, (threads) => threads.room),
+  ],
 });
 
 /** Lanes that fit between two lines of text. */
@@ -72,13 +78,16 @@ function roomForLanes(threads: readonly Thread[], document: Text): DecorationSet
   const lanesByLine = new Map<number, number>();
   for (const thread of threads) {
     if (thread.lane < LANES_THAT_FIT) continue;
-    for (let at = thread.start; at < thread.end; ) {
+    for (let at = thread.start; at < thread.end;) {
       const line = document.lineAt(at);
       lanesByLine.set(line.from, Math.max(lanesByLine.get(line.from) ?? 0, Math.min(thread.lane, LANES - 1)));
       at = line.to + 1;
     }
   }
-  return Decoration.set([...lanesByLine].map(([from, lane]) => ROOM[lane]!.range(from)), true);
+  return Decoration.set(
+    [...lanesByLine].map(([from, lane]) => ROOM[lane]!.range(from)),
+    true,
+  );
 }
 
 const chosenMark = Decoration.mark({ class: 'chosen' });

@@ -1,0 +1,121 @@
+import { strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
+import { demoSources } from '../../testing/demo-sources';
+import { Bench } from '../../testing/make';
+import { advance, EMPTY_HISTORY, type JournalEntry } from '../../change/journal';
+import { addCode } from '../../change/commands/codes';
+import { randomId } from '../../model/ids';
+import { NewerVersionError } from '../../model/schema-version';
+import { buildDemoStudy } from '../../sample/demo-study';
+import { sha256 } from '../sha256';
+import { asCopy } from './as-copy';
+import type { StudyBundle } from './bundle';
+import { readStudyFile, StudyFileError } from './read-study-file';
+import { writeStudyFile } from './write-study-file';
+
+const SAVED = Date.UTC(2025, 10, 1);
+
+function smallStudy(): StudyBundle {
+  const bench = new Bench();
+  const document = bench.addDocument('<script>alert(1)</script>', ['I: Was it “=1+1”?', 'Shona: 👩‍👩‍👧 and \u200fשלום.'], ['I', 'Shona']);
+  const action = bench.run(addCode({ name: 'constructor' }))!;
+  const code = action.change[0]!.after!.id;
+  bench.code(document, 18, 27, code);
+  const entry: JournalEntry = {
+    seq: 1,
+    at: 5,
+    coderId: bench.coderId,
+    kind: 'act',
+    of: null,
+    sentence: action.sentence,
+    change: action.change,
+  };
+  return { state: bench.state, texts: bench.texts, journal: [entry], history: advance(EMPTY_HISTORY, entry) };
+}
+
+/** The archive with some files replaced, check sums made to fit, as somebody with bad intentions would. */
+async function forge(files: Record<string, string>, fixSums = true, manifestFields: object = {}): Promise<Uint8Array> {
+  const archive = unzipSync(await writeStudyFile(smallStudy(), SAVED)) as Zippable & Record<string, Uint8Array>;
+  const manifest = JSON.parse(new TextDecoder().decode(archive['manifest.json'])) as { files: Record<string, unknown> };
+  for (const [name, content] of Object.entries(files)) {
+    archive[name] = strToU8(content);
+    if (fixSums) manifest.files[name] = { bytes: archive[name].length, sha256: await sha256(archive[name]) };
+  }
+  archive['manifest.json'] = strToU8(JSON.stringify({ ...manifest, ...manifestFields }));
+  return zipSync(archive);
+}
+
+const failure = async (bytes: Uint8Array): Promise<Error> =>
+  readStudyFile(bytes).then(
+    () => fail('was opened'),
+    (error: unknown) => error,
+  ) as Promise<Error>;
+
+describe('the study file', () => {
+  it('opens again to an equal study: the demo', async () => {
+    const bundle = buildDemoStudy(demoSources());
+    const back = await readStudyFile(await writeStudyFile(bundle, SAVED));
+    expect(back).toEqual(bundle);
+  });
+
+  it('opens again to an equal study with its log, whatever the words are', async () => {
+    const bundle = smallStudy();
+    expect(await readStudyFile(await writeStudyFile(bundle, SAVED))).toEqual(bundle);
+  });
+
+  it('is the same bytes for the same study and moment', async () => {
+    expect(await writeStudyFile(smallStudy(), SAVED)).toEqual(await writeStudyFile(smallStudy(), SAVED));
+  });
+
+  it('can be a copy under another id', () => {
+    const id = randomId();
+    const copy = asCopy(smallStudy(), id);
+    expect([copy.state.study.id, copy.state.study.title]).toEqual([id, 'A study (copy)']);
+  });
+
+  it('says that what is no archive is none, and what is another archive is another', async () => {
+    expect((await failure(strToU8('hello'))).message).toContain('not a zip archive');
+    expect((await failure(zipSync({ 'x.txt': strToU8('x') }))).message).toContain('no manifest');
+    expect(await failure(zipSync({ 'manifest.json': strToU8('{"format":"other"}') }))).toBeInstanceOf(StudyFileError);
+  });
+
+  it('is refused when damaged anywhere', async () => {
+    const whole = await writeStudyFile(smallStudy(), SAVED);
+    expect((await failure(whole.slice(0, whole.length - 40))).message).toContain('Nothing was changed');
+    for (let at = 30; at < whole.length; at += 97) {
+      const damaged = whole.slice();
+      damaged[at]! ^= 0x55;
+      const outcome = await readStudyFile(damaged).then(
+        (bundle) => bundle,
+        (error: Error) => error,
+      );
+      // a byte that no reader looks at, such as a time in the archive, may change; the study may not
+      if (outcome instanceof Error) expect(outcome.message).toContain('Nothing was changed');
+      else expect(outcome).toEqual(smallStudy());
+    }
+    expect((await failure(await forge({ 'codebook.json': '[]' }, false))).message).toContain('not as it was saved');
+  });
+
+  it('is refused when it is of a newer version', async () => {
+    expect(await failure(await forge({}, true, { dataVersion: 99 }))).toBeInstanceOf(NewerVersionError);
+    expect(await failure(await forge({}, true, { layout: 99 }))).toBeInstanceOf(NewerVersionError);
+  });
+
+  it('is refused with keys that reach a prototype, however they are written', async () => {
+    expect((await failure(await forge({ 'codebook.json': '[{"__proto__":{"polluted":true}}]' }))).message).toContain('forbidden key');
+    expect((await failure(await forge({ 'codebook.json': '[{"\\u005f_proto__":{"polluted":true}}]' }))).message).toContain('forbidden key');
+    expect(({} as { polluted?: boolean }).polluted).toBeUndefined();
+  });
+
+  it('is refused with paths that leave it, files that do not belong, and bombs', async () => {
+    expect((await failure(zipSync({ '../evil.txt': strToU8('x') }))).message).toContain('forbidden path');
+    expect((await failure(await forge({ 'run.js': 'x' }))).message).toContain('does not belong');
+    expect((await failure(zipSync({ 'manifest.json': new Uint8Array(50_000_000) }))).message).toContain('zip bomb');
+  });
+
+  it('is refused when records do not fit or do not hold together, saying where', async () => {
+    expect((await failure(await forge({ 'coders.json': '[]' }))).message).toContain('coder is missing');
+    expect((await failure(await forge({ 'memos.json': '[{"id":7}]' }))).message).toContain('memos.json');
+    expect((await failure(await forge({ 'history.json': '{"seq":9,"undo":[],"redo":[]}' }))).message).toContain('journal');
+    expect((await failure(await forge({ 'study.json': '{' }))).message).toContain('not valid JSON');
+  });
+});

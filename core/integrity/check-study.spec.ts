@@ -1,0 +1,46 @@
+import { Bench } from '../testing/make';
+import { packPassages, unpackPassages } from '../passages/columns';
+import { checkStudy } from './check-study';
+
+describe('the integrity check', () => {
+  const make = () => {
+    const bench = new Bench();
+    const document = bench.addDocument('One', ['Some words to code.']);
+    const code = bench.addCode('Code');
+    bench.code(document, 0, 4, code);
+    return { bench, document, code };
+  };
+
+  it('finds nothing in a sound study', () => {
+    const { bench } = make();
+    expect(checkStudy(bench.state, bench.texts)).toEqual([]);
+  });
+
+  it('finds a coding with a code that is gone', () => {
+    const { bench } = make();
+    const state = { ...bench.state, tables: { ...bench.state.tables, code: {} } };
+    expect(checkStudy(state, bench.texts)).toEqual([jasmine.stringContaining('carries a code that is missing')]);
+  });
+
+  it('finds a passage outside its text, a text of another length and a document that is gone', () => {
+    const { bench, document } = make();
+    const [passage] = unpackPassages(bench.state.passages[document.id]!);
+    const outside = { ...bench.state, passages: { [document.id]: packPassages(document.id, [{ ...passage!, end: 999 }]) } };
+    expect(checkStudy(outside, null)).toEqual([jasmine.stringContaining('lies outside its text')]);
+    expect(checkStudy(bench.state, new Map())).toEqual([jasmine.stringContaining('missing or of another length')]);
+    const without = { ...bench.state, tables: { ...bench.state.tables, document: {} } };
+    expect(checkStudy(without, null)).toEqual([jasmine.stringContaining('a document that is missing')]);
+  });
+
+  it('finds codes and folders that lie under themselves', () => {
+    const { bench, code } = make();
+    const loop = { ...bench.state.tables.code[code]!, parentId: code };
+    expect(checkStudy({ ...bench.state, tables: { ...bench.state.tables, code: { [code]: loop } } }, null)).toEqual([
+      jasmine.stringContaining('under itself'),
+    ]);
+    const id = bench.newId();
+    expect(
+      checkStudy({ ...bench.state, tables: { ...bench.state.tables, folder: { [id]: { id, name: 'F', parentId: id } } } }, null),
+    ).toEqual([jasmine.stringContaining('lies in itself')]);
+  });
+});

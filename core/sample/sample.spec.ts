@@ -1,0 +1,115 @@
+import { readdirSync } from 'node:fs';
+import { demoSources } from '../testing/demo-sources';
+import { checkStudy } from '../integrity/check-study';
+import { unpackPassages } from '../passages/columns';
+import { buildDemoStudy, demoSourcePaths } from './demo-study';
+import { buildLargeStudy } from './large-study';
+import { readMarked } from './marked-text';
+
+describe('marked sources', () => {
+  it('give the words without marks, and nested marks where they were', () => {
+    const source = readMarked('#title: T\n#date: 2025-01-22\n\nA: <c k="x">one <c k="y z">two</c></c> three\n\nB: four');
+    expect(source.header).toEqual({ title: 'T', date: '2025-01-22' });
+    const text = source.paragraphs.join('\n');
+    expect(source.marks.map((mark) => [text.slice(mark.start, mark.end), mark.keys])).toEqual([
+      ['one two', ['x']],
+      ['two', ['y', 'z']],
+    ]);
+  });
+
+  it('are refused with marks that are not closed or not opened', () => {
+    expect(() => readMarked('#title: T\n\n<c k="x">open')).toThrowError(SyntaxError);
+    expect(() => readMarked('#title: T\n\nclosed</c>')).toThrowError(SyntaxError);
+  });
+});
+
+describe('the demo study', () => {
+  const bundle = buildDemoStudy(demoSources());
+  const { tables } = bundle.state;
+  const documents = Object.values(tables.document);
+  const titled = (title: string) => documents.find((document) => document.title.startsWith(title))!;
+
+  it('holds together', () => expect(checkStudy(bundle.state, bundle.texts)).toEqual([]));
+
+  it('uses every source there is', () => {
+    const files = ['marked', 'structured'].flatMap((folder) => readdirSync(`demo/${folder}`).map((name) => `${folder}/${name}`));
+    expect(
+      demoSourcePaths()
+        .filter((path) => path.includes('/'))
+        .sort(),
+    ).toEqual(files.sort());
+  });
+
+  it('has documents in folders by kind, the survey among them', () => {
+    const folders = new Map<string, number>();
+    for (const { folderId } of documents)
+      folders.set(tables.folder[folderId!]!.name, (folders.get(tables.folder[folderId!]!.name) ?? 0) + 1);
+    expect([...folders]).toEqual(
+      jasmine.arrayWithExactContents([
+        ['Interviews', 15],
+        ['Focus groups', 2],
+        ['Field notes', 3],
+        ['Public documents', 3],
+        ['Pier interviews', 6],
+        ['Survey', 48],
+      ]),
+    );
+  });
+
+  it('has codes with definitions under categories, and both coders’ codings', () => {
+    const codes = Object.values(tables.code);
+    expect(codes.filter((code) => code.parentId === null).length).toBe(8);
+    expect(codes.every((code) => code.definition)).toBeTrue();
+    expect(new Set(codes.map((code) => code.mark)).size).toBe(codes.length);
+    const coders = (title: string) =>
+      new Set(
+        unpackPassages(bundle.state.passages[titled(title).id]!).flatMap((passage) =>
+          passage.codings.map((coding) => tables.coder[coding.coderId]!.name),
+        ),
+      );
+    expect(coders('Interview 03')).toEqual(new Set(['Mara', 'Jon']));
+    expect(coders('Interview 01')).toEqual(new Set(['Mara']));
+  });
+
+  it('codes exactly the words that the sources mark', () => {
+    const shona = titled('Interview 03');
+    const text = bundle.texts.get(shona.id)!.text;
+    const marked = unpackPassages(bundle.state.passages[shona.id]!).map((passage) => text.slice(passage.start, passage.end));
+    expect(marked).toContain("I've read it. I think I signed on the wrong line.");
+    expect(marked).toContain("You'd work it out in ten minutes in the shop");
+  });
+
+  it('ties speakers to participants with their attributes', () => {
+    const speaker = titled('Focus group – Parents').speakers.find((one) => one.name === 'Dan')!;
+    const dan = tables.case[speaker.caseId!]!;
+    const role = Object.values(tables.attribute).find((attribute) => attribute.name === 'role')!;
+    expect([dan.name, dan.values[role.id]]).toEqual(['Dan Petrie', 'fish-farm hand']);
+    expect(titled('At the pier – Ellen').speakers.map((one) => one.name)).toEqual(['Interviewer', 'Ellen']);
+  });
+
+  it('has memos about codes and documents, with dated entries', () => {
+    const memos = Object.values(tables.memo);
+    expect(memos.length).toBe(16);
+    expect(new Set(memos.map((memo) => memo.about?.type))).toEqual(new Set([undefined, 'code', 'document']));
+    expect(memos.find((memo) => memo.title === 'Where I stand in this')!.entries.length).toBe(3);
+  });
+
+  it('is the same every time', () => expect(buildDemoStudy(demoSources())).toEqual(bundle));
+});
+
+describe('a synthetic study', () => {
+  const size = { documents: 10, words: 5_000, passages: 200, codings: 300, codes: 50, cases: 10, attributes: 12 };
+  const { state, texts } = buildLargeStudy(size);
+
+  it('has the size it was asked for and holds together', () => {
+    expect(checkStudy(state, texts)).toEqual([]);
+    expect(Object.values(state.tables.document).reduce((sum, document) => sum + document.words, 0)).toBe(5_000);
+    expect(Object.values(state.passages).reduce((sum, columns) => sum + columns.starts.length, 0)).toBe(200);
+    expect(Object.keys(state.tables.code).length).toBe(50);
+  });
+
+  it('is the same for a seed and another for another', () => {
+    expect(buildLargeStudy(size).texts).toEqual(texts);
+    expect(buildLargeStudy(size, 2).texts).not.toEqual(texts);
+  });
+});
