@@ -98,9 +98,8 @@ export class Queries {
   }
 
   protected codesOf(part: Part): Code[] {
-    return this.question()
-      [part].map((id) => this.codes()[id])
-      .filter((code) => code !== undefined);
+    const ids = this.question()[part];
+    return ids.map((id) => this.codes()[id]).filter((code) => code !== undefined);
   }
 
   protected set(fields: Partial<Question>): void {

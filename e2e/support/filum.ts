@@ -1,0 +1,133 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Locator, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+
+/** What a researcher does in Filum, in words. The tests say what should come of it. */
+export class Filum {
+  constructor(readonly page: Page) {}
+
+  async openDemo(): Promise<void> {
+    await this.page.goto('/');
+    await this.page.getByRole('button', { name: /Open the demo study/ }).click();
+    await expect(this.page.getByRole('heading', { name: 'The Last Ferry' })).toBeVisible();
+  }
+
+  async newStudy(title = 'Pier talk', coder = 'Ada'): Promise<void> {
+    await this.page.goto('/');
+    await this.page.getByRole('button', { name: /New study/ }).click();
+    await this.page.getByLabel('Title of the study').fill(title);
+    await this.page.getByLabel('Your name').fill(coder);
+    await this.page.getByRole('button', { name: 'Make the study' }).click();
+    await expect(this.page.getByRole('heading', { name: 'Material' })).toBeVisible();
+  }
+
+  async goTo(place: string): Promise<void> {
+    await this.page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: place, exact: true }).click();
+  }
+
+  /** Pastes a text as a document of its own. */
+  async paste(title: string, text: string): Promise<void> {
+    await this.goTo('Material');
+    await this.page.getByRole('link', { name: 'Bring in' }).first().click();
+    await this.page.getByRole('button', { name: 'Paste a text' }).click();
+    await this.page.getByLabel('Title', { exact: true }).fill(title);
+    await this.page.getByLabel('Text', { exact: true }).fill(text);
+    await this.page.getByRole('button', { name: 'Show the preview' }).click();
+    await this.page.getByRole('button', { name: 'Bring in this document' }).click();
+    await expect(this.page.getByRole('link', { name: title })).toBeVisible();
+  }
+
+  async read(title: string): Promise<void> {
+    await this.goTo('Material');
+    await this.page.getByRole('link', { name: title, exact: true }).click();
+    await expect(this.text).toBeVisible();
+    await expect(this.page.locator('.cm-line').first()).toBeVisible();
+  }
+
+  /** The text being read. */
+  get text(): Locator {
+    return this.page.locator('.cm-content');
+  }
+
+  /** Selects words as a reader would with the keyboard: from where they begin, by Shift and arrows. */
+  async select(words: string): Promise<void> {
+    await this.caretAt(words);
+    for (let at = 0; at < words.length; at++) await this.page.keyboard.press('Shift+ArrowRight');
+  }
+
+  /** Puts the caret in front of words that are on the screen, by clicking there. */
+  async caretAt(words: string): Promise<void> {
+    const place = await this.rectOf(words);
+    await this.page.mouse.click(place.x + 0.5, place.y + place.height / 2);
+    const before = await this.page.evaluate(() => {
+      const selection = getSelection()!;
+      return selection.focusNode?.textContent?.slice(selection.focusOffset) ?? '';
+    });
+    expect(words.startsWith(before.slice(0, 3)) || before === '').toBe(true);
+  }
+
+  /** Where words are on the screen, scrolled into view. */
+  async rectOf(words: string): Promise<{ x: number; y: number; width: number; height: number }> {
+    const line = this.page.locator('.cm-line', { hasText: words }).first();
+    await line.scrollIntoViewIfNeeded();
+    return line.evaluate((element, wanted) => {
+      const walker = document.createTreeWalker(element, NodeFilter.SHOW_TEXT);
+      const start = (element.textContent ?? '').indexOf(wanted);
+      const end = start + wanted.length;
+      const range = document.createRange();
+      let at = 0;
+      for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+        const length = node.textContent!.length;
+        if (at <= start && start < at + length) range.setStart(node, start - at);
+        if (at < end && end <= at + length) range.setEnd(node, end - at);
+        at += length;
+      }
+      const { x, y, width, height } = range.getClientRects()[0]!;
+      return { x, y, width, height };
+    }, words);
+  }
+
+  /** Selects words and codes them by the picker, all by keyboard. */
+  async code(words: string, ...codes: string[]): Promise<void> {
+    await this.select(words);
+    await this.page.keyboard.press('c');
+    await expect(this.picker).toBeVisible();
+    for (const [at, code] of codes.entries()) {
+      await this.page.keyboard.type(code);
+      await this.page.keyboard.press(at < codes.length - 1 ? 'Shift+Enter' : 'Enter');
+    }
+    await expect(this.picker).toBeHidden();
+  }
+
+  get picker(): Locator {
+    return this.page.getByRole('dialog', { name: 'Code the passage' });
+  }
+
+  /** Slips in the margin that name a code. */
+  slips(name: string): Locator {
+    return this.page.locator('.slip').filter({ hasText: name });
+  }
+
+  async saved(): Promise<void> {
+    await expect(this.page.locator('[data-save]')).toHaveAttribute('data-save', 'saved');
+  }
+
+  /** What the foot says of the number of passages. */
+  async passages(count: number): Promise<void> {
+    await expect(this.page.locator('[data-passages]')).toHaveText(count === 1 ? '1 passage' : `${count} passages`);
+  }
+
+  async download(action: () => Promise<void>): Promise<{ name: string; bytes: Buffer; path: string }> {
+    const waiting = this.page.waitForEvent('download');
+    await action();
+    const download = await waiting;
+    const path = await download.path();
+    return { name: download.suggestedFilename(), bytes: readFileSync(path), path };
+  }
+
+  /** No faults that axe can find against WCAG 2.2 A and AA. */
+  async accessible(): Promise<void> {
+    const { violations } = await new AxeBuilder({ page: this.page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+    expect(violations.map((violation) => `${violation.id}: ${violation.nodes.map((node) => `${node.target.join(' ')} — ${node.failureSummary?.split('\n')[1] ?? ''}`).slice(0, 4).join(' | ')}`)).toEqual([]);
+  }
+}

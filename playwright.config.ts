@@ -1,0 +1,25 @@
+import { defineConfig } from '@playwright/test';
+
+const PORT = 4873;
+
+/** The real interface, in Debian's Chromium, against the production build. */
+export default defineConfig({
+  testDir: 'e2e',
+  fullyParallel: true,
+  workers: 2,
+  timeout: 60_000,
+  expect: { timeout: 8_000 },
+  forbidOnly: true,
+  reporter: [['list'], ['json', { outputFile: 'test-results/interface.json' }]],
+  use: {
+    baseURL: `http://localhost:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    permissions: ['clipboard-read', 'clipboard-write'],
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'],
+    },
+  },
+  webServer: { command: 'npx tsx server/main.ts', env: { PORT: String(PORT) }, url: `http://localhost:${PORT}`, reuseExistingServer: false },
+});
