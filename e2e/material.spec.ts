@@ -25,6 +25,7 @@ test('says which file cannot be read and why, and the others go on', async ({ pa
   await expect(row('broken.docx')).toContainText('cannot be unpacked');
   await expect(row('latin.txt')).toContainText('Choose the encoding');
   await row('latin.txt').getByRole('button').first().click();
+  await expect(page.getByRole('alert')).toContainText('latin.txt');
   await page.getByLabel('Encoding').selectOption('windows-1252');
   await expect(page.getByRole('region', { name: 'Text of the preview' })).toContainText('The Café on the pier');
   await filum.accessible();

@@ -128,7 +128,7 @@ test('codes by dragging the selection onto a code, and a code onto the text', as
   await page.mouse.move(target.x + 60, target.y + 12, { steps: 8 });
   await page.mouse.up();
   await expect(filum.slips('Help')).toHaveCount(2);
-  await filum.caretAt('The other version');
+  await filum.caretAt('can say no');
   await row.dragTo(page.locator('.cm-line', { hasText: 'Either of them' }), { targetPosition: { x: 250, y: 15 } });
   await filum.passages(3);
 });

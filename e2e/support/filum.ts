@@ -63,7 +63,7 @@ export class Filum {
       const selection = getSelection()!;
       return selection.focusNode?.textContent?.slice(selection.focusOffset) ?? '';
     });
-    expect(words.startsWith(before.slice(0, 3)) || before === '').toBe(true);
+    expect(`${before.slice(0, 3)}…`, 'the caret stands in front of the words').toBe(before === '' ? '…' : `${words.slice(0, 3)}…`);
   }
 
   /** Where words are on the screen, scrolled into view. */

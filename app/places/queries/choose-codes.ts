@@ -7,6 +7,7 @@ import {
   HostListener,
   inject,
   input,
+  linkedSignal,
   output,
   signal,
   viewChild,
@@ -60,7 +61,9 @@ export class ChooseCodes {
   private readonly codes = this.store.selectSignal(selectCodes);
   protected readonly counts = this.store.selectSignal(selectCodeCounts);
   protected readonly typed = signal('');
-  protected readonly found = computed(() => findCodes(this.codes(), this.typed(), this.chosen(), 200));
+  /** What was chosen when it opened stands first; ticking moves nothing under the hand. */
+  private readonly atFirst = linkedSignal<readonly Id[], readonly Id[]>({ source: this.chosen, computation: (chosen, previous) => previous?.value ?? chosen });
+  protected readonly found = computed(() => findCodes(this.codes(), this.typed(), this.atFirst(), 200));
 
   constructor() {
     afterNextRender(() => this.box().nativeElement.focus());

@@ -1,5 +1,5 @@
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, resource, signal, untracked, viewChild } from '@angular/core';
+import { ApplicationRef, ChangeDetectionStrategy, Component, computed, effect, inject, input, resource, signal, untracked, viewChild } from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { codePlace, removePassage } from '@core/change/commands/passages';
@@ -57,6 +57,8 @@ export class Reading {
   private readonly texts = inject(TextCache);
   private readonly notices = inject(Notices);
   private readonly dialog = inject(MatDialog);
+  private arrivedIn: Id | undefined;
+  private readonly application = inject(ApplicationRef);
   private readonly surface = viewChild(ReadingSurface);
   private readonly codeList = viewChild(CodeList);
   private readonly panel = viewChild(PassagePanel);
@@ -115,10 +117,6 @@ export class Reading {
   constructor() {
     effect(() => this.chooseDocument());
     effect(() => this.showAddressed());
-    effect(() => {
-      const document = this.document();
-      if (document) lastPlaces.read(document.id, this.at());
-    });
   }
 
   private chooseDocument(): void {
@@ -140,7 +138,11 @@ export class Reading {
       this.chosenId.set(passage?.id ?? null);
       this.picking.set(null);
       // the surface takes the text in in an effect of its own, which runs after this one
-      setTimeout(() => (passage ? surface.goTo(passage) : surface.scrollTo(lastPlaces.placeIn(text.id))));
+      setTimeout(() => {
+        if (passage) surface.goTo(passage);
+        else surface.scrollTo(lastPlaces.placeIn(text.id));
+        this.arrivedIn = text.id;
+      });
     });
   }
 
@@ -181,6 +183,8 @@ export class Reading {
       top: below ? coords.bottom + 6 : Math.max(8, coords.top - 350),
       words: tidyLine(this.text.value()!.text.slice(place.start, place.end)).slice(0, 120),
     });
+    // drawn at once, so that the next key already goes to the picker however fast the hands are
+    this.application.tick();
   }
 
   protected onPicked(picked: Picked): void {
@@ -205,11 +209,11 @@ export class Reading {
         newCodes: 'newCode' in picked ? [picked.newCode] : [],
       }),
     );
-    if (!done) return;
-    for (const change of done.change) {
+    if ('codeId' in picked) this.store.dispatch(StudyActions.codeUsed({ codeId: picked.codeId }));
+    for (const change of done?.change ?? []) {
       if (change.type === 'passage' && change.after) {
         this.chosenId.set(change.after.id);
-        this.store.dispatch(StudyActions.codeUsed({ codeId: change.after.codings.at(-1)!.codeId }));
+        if ('newCode' in picked) this.store.dispatch(StudyActions.codeUsed({ codeId: change.after.codings.at(-1)!.codeId }));
       }
     }
   }
@@ -298,6 +302,12 @@ export class Reading {
 
   protected choose(id: Id | null): void {
     this.chosenId.set(id);
+  }
+
+  protected onScrolled(position: number): void {
+    this.at.set(position);
+    // until the reader has been brought to where they were, the position is not theirs
+    if (this.arrivedIn === this.documentId()) lastPlaces.read(this.arrivedIn!, position);
   }
 
   protected jump(position: number): void {

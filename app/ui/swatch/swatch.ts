@@ -11,7 +11,7 @@ import { ChangeDetectionStrategy, Component, input } from '@angular/core';
       min-width: 22px;
       padding: 0 2px;
       text-align: center;
-      color: var(--c);
+      color: var(--c-ink);
       border-bottom: 2px solid var(--c);
       font: 700 11px / 14px var(--face-ui);
       letter-spacing: 0.01em;

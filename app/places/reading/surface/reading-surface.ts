@@ -120,6 +120,7 @@ export class ReadingSurface {
     const label = EditorView.contentAttributes.of({
       'aria-label': `Text of ${document.title}`,
       'aria-readonly': 'true',
+      tabindex: '0',
       spellcheck: 'false',
       translate: 'no',
     });
