@@ -73,9 +73,11 @@ test('a browser killed at random moments during coding loses nothing that was sh
       };
       new MutationObserver(look).observe(document.body, { subtree: true, childList: true, attributes: true, characterData: true });
     });
-    const killAt = Date.now() + 400 + Math.random() * 1_100;
     const working = codeOnAndOn(filum, round);
-    while (Date.now() < killAt) await new Promise((resolve) => setTimeout(resolve, 5));
+    // every fourth round is killed at any moment, the others once coding is under way
+    const patience = Date.now() + (round % 4 === 0 ? Math.random() * 1_000 : 4_000);
+    while (Date.now() < patience && noted === found) await pause(5);
+    await pause(Math.random() * 500);
     process.kill(-browserProcess.pid!, 'SIGKILL');
     await working;
     if (noted > found) killedWithWorkUnderWay++;
@@ -85,6 +87,8 @@ test('a browser killed at random moments during coding loses nothing that was sh
   expect(killedWithWorkUnderWay, 'rounds in which something had been coded and saved before the kill').toBeGreaterThan(ROUNDS / 2);
   rmSync(profile, { recursive: true, force: true });
 });
+
+const pause = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 /** Codes one stretch after another with the last code, until the browser is gone. */
 async function codeOnAndOn(filum: Filum, round: number): Promise<void> {

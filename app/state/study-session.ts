@@ -48,7 +48,7 @@ export class StudySession {
   /** Closes the study once everything is on disk. */
   async close(): Promise<void> {
     await this.settled();
-    this.lock?.giveBack();
+    await this.lock?.giveBack();
     this.channel?.close();
     this.storage?.close();
     this.storage = this.lock = this.channel = null;

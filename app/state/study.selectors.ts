@@ -3,7 +3,7 @@ import type { Code } from '@core/model/code';
 import type { Document } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { StudyState, Table } from '@core/model/study-state';
-import { countCodes, type CodeCounts } from '@core/passages/counting';
+import { tally, type CodeCounts, type Tally } from '@core/passages/counting';
 import type { Scope } from '@core/queries/evaluate';
 import { studyFeature, type ScopeState } from './study.reducer';
 
@@ -58,14 +58,13 @@ export const selectQueryScope = createSelector(selectScopedDocuments, selectScop
   coderId: scope.coderId,
 }));
 
-/** Passages by code, in scope. */
-export const selectCodeCounts = createSelector(selectPassages, selectCodes, selectQueryScope, (passages, codes, scope): CodeCounts =>
-  countCodes(
-    [...scope.documentIds].map((id) => passages[id]).filter((columns) => columns !== undefined),
-    codes,
-    scope.coderId,
-  ),
-);
+/** Passages by code, in scope: after a change only the documents that changed are counted anew. */
+export const selectCodeCounts = createSelector(selectPassages, selectCodes, selectQueryScope, (passages, codes, scope): CodeCounts => {
+  const documents = [...scope.documentIds].map((id) => passages[id]).filter((columns) => columns !== undefined);
+  lastTally = tally(documents, codes, scope.coderId, lastTally);
+  return lastTally.counts;
+});
+let lastTally: Tally | undefined;
 
 /** A row of the codebook as it is shown: a code and how deep it lies. */
 export interface CodeRow {

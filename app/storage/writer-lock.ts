@@ -9,6 +9,7 @@ const lockName = (studyId: Id): string => `filum-writer-${studyId}`;
  */
 export class WriterLock {
   private release: (() => void) | null = null;
+  private held: Promise<unknown> = Promise.resolve();
 
   constructor(
     private readonly studyId: Id,
@@ -29,16 +30,18 @@ export class WriterLock {
           resolve(true);
         });
       });
-      held.catch(() => {
+      this.held = held.catch(() => {
         this.release = null;
         this.onLost();
       });
     });
   }
 
-  giveBack(): void {
+  /** Done when another tab can have the right. */
+  async giveBack(): Promise<void> {
     this.release?.();
     this.release = null;
+    await this.held;
   }
 }
 

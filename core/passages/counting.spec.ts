@@ -1,5 +1,8 @@
 import { Bench } from '../testing/make';
-import { countCodes } from './counting';
+import fc from 'fast-check';
+import { somePassages } from '../testing/make';
+import { packPassages } from './columns';
+import { countCodes, tally } from './counting';
 import { coverage } from './coverage';
 
 describe('counting passages by code', () => {
@@ -29,6 +32,22 @@ describe('counting passages by code', () => {
     const counts = countCodes(Object.values(bench.state.passages), bench.state.tables.code, other);
     expect(counts.own.get(code)).toBeUndefined();
     expect(countCodes(Object.values(bench.state.passages), bench.state.tables.code, bench.coderId).own.get(code)).toBe(1);
+  });
+});
+
+describe('a tally', () => {
+  it('counts after any change as if from nothing', () => {
+    const passages = somePassages('00000000-0000-4000-8000-00000000000d');
+    fc.assert(
+      fc.property(fc.array(passages, { minLength: 1, maxLength: 5 }), fc.array(passages, { maxLength: 3 }), fc.nat(4), (first, added, gone) => {
+        const pack = (some: (typeof first)[number]) => packPassages('00000000-0000-4000-8000-00000000000d', some);
+        const before = first.map(pack);
+        const after = [...before.filter((_, at) => at !== gone), ...added.map(pack)];
+        const codes = {};
+        const next = tally(after, codes, null, tally(before, codes));
+        expect(next.counts).toEqual(countCodes(after, codes));
+      }),
+    );
   });
 });
 

@@ -16,8 +16,18 @@ interface GrowingCounts {
   readonly withUnder: Map<Id, number>;
 }
 
-/** The code and every category above it, nearest first. A loop in the tree ends the walk. */
-export function lineage(codes: Table<Code>, codeId: Id): Id[] {
+const lineages = new WeakMap<Table<Code>, Map<Id, readonly Id[]>>();
+
+/** The code and every category above it, nearest first. A loop in the tree ends the walk. Remembered with the codebook. */
+export function lineage(codes: Table<Code>, codeId: Id): readonly Id[] {
+  let known = lineages.get(codes);
+  if (!known) lineages.set(codes, (known = new Map()));
+  let line = known.get(codeId);
+  if (!line) known.set(codeId, (line = walkUp(codes, codeId)));
+  return line;
+}
+
+function walkUp(codes: Table<Code>, codeId: Id): Id[] {
   const line: Id[] = [];
   let at: Id | null | undefined = codeId;
   while (at && codes[at] && !line.includes(at)) {
@@ -59,17 +69,38 @@ export function countDocument(columns: PassageColumns, codes: Table<Code>, coder
   return counts;
 }
 
-/** Sums {@link countDocument} over documents. */
-export function countCodes(documents: Iterable<PassageColumns>, codes: Table<Code>, coderId: Id | null = null): CodeCounts {
-  const counts: GrowingCounts = { own: new Map(), withUnder: new Map() };
-  for (const columns of documents) {
-    const some = countDocument(columns, codes, coderId);
-    for (const [id, count] of some.own) add(counts.own, id, count);
-    for (const [id, count] of some.withUnder) add(counts.withUnder, id, count);
-  }
-  return counts;
+/** What was counted, with what it was counted from, so that the next count need only look at what has changed. */
+export interface Tally {
+  readonly counts: CodeCounts;
+  readonly documents: ReadonlySet<PassageColumns>;
+  readonly codes: Table<Code>;
+  readonly coderId: Id | null;
+}
+
+/**
+ * Sums {@link countDocument} over documents.
+ * @param before an earlier tally: documents that are in both are neither counted nor added again
+ */
+export function tally(documents: Iterable<PassageColumns>, codes: Table<Code>, coderId: Id | null = null, before?: Tally): Tally {
+  const now = new Set(documents);
+  const fits = before?.codes === codes && before.coderId === coderId ? before : undefined;
+  const counts: GrowingCounts = { own: new Map(fits?.counts.own), withUnder: new Map(fits?.counts.withUnder) };
+  for (const columns of now) if (!fits?.documents.has(columns)) addAll(counts, countDocument(columns, codes, coderId), 1);
+  for (const columns of fits?.documents ?? []) if (!now.has(columns)) addAll(counts, countDocument(columns, codes, coderId), -1);
+  return { counts, documents: now, codes, coderId };
+}
+
+/** The counts of {@link tally}, counted from nothing. */
+export const countCodes = (documents: Iterable<PassageColumns>, codes: Table<Code>, coderId: Id | null = null): CodeCounts =>
+  tally(documents, codes, coderId).counts;
+
+function addAll(counts: GrowingCounts, some: CodeCounts, sign: 1 | -1): void {
+  for (const [id, count] of some.own) add(counts.own, id, sign * count);
+  for (const [id, count] of some.withUnder) add(counts.withUnder, id, sign * count);
 }
 
 function add(counts: Map<Id, number>, id: Id, count: number): void {
-  counts.set(id, (counts.get(id) ?? 0) + count);
+  const sum = (counts.get(id) ?? 0) + count;
+  if (sum === 0) counts.delete(id);
+  else counts.set(id, sum);
 }

@@ -1,0 +1,100 @@
+import { provideZonelessChangeDetection } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { provideStore, Store } from '@ngrx/store';
+import Dexie from 'dexie';
+import { addCode } from '@core/change/commands/codes';
+import { noteExport } from '@core/change/commands/study';
+import { randomId, type Id } from '@core/model/ids';
+import { createEmptyStudy } from '../storage/create-study';
+import { StudyStorage } from '../storage/study-storage';
+import { Notices } from './notices';
+import { StudySession } from './study-session';
+import { studyFeature } from './study.reducer';
+import { selectAllSaved, selectCodes, selectHistory, selectRole, selectSave } from './study.selectors';
+
+describe('the session', () => {
+  let session: StudySession;
+  let store: Store;
+  let studyId: Id;
+  const names = () => Object.values(store.selectSignal(selectCodes)()).map((code) => code.name);
+
+  beforeEach(async () => {
+    TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection(), provideStore({ study: studyFeature.reducer }, { runtimeChecks: { strictStateImmutability: false, strictActionImmutability: false } })] });
+    session = TestBed.inject(StudySession);
+    store = TestBed.inject(Store);
+    studyId = await createEmptyStudy('Session', 'Ada', randomId, 1);
+    await session.open(studyId);
+  });
+
+  afterEach(async () => {
+    await session.close();
+    for (const name of await Dexie.getDatabaseNames()) await Dexie.delete(name);
+  });
+
+  it('shows what was done at once, and says saved only when it is on disk', async () => {
+    session.run(addCode({ name: 'Worry' }));
+    expect(names()).toEqual(['Worry']);
+    expect(store.selectSignal(selectAllSaved)()).toBeFalse();
+    await session.settled();
+    expect(store.selectSignal(selectAllSaved)()).toBeTrue();
+    const there = await StudyStorage.of(studyId);
+    expect(Object.keys((await there.open()).state.tables.code).length).toBe(1);
+    there.close();
+  });
+
+  it('undoes and redoes, also after it was closed and opened again', async () => {
+    session.run(addCode({ name: 'One' }));
+    session.run(addCode({ name: 'Two' }));
+    expect(await session.step('undo')).toBe('made the code Two');
+    await session.close();
+    await session.open(studyId);
+    expect(names()).toEqual(['One']);
+    await session.step('undo');
+    expect(names()).toEqual([]);
+    await session.step('redo');
+    await session.step('redo');
+    expect(names().sort()).toEqual(['One', 'Two']);
+    expect(await session.step('redo')).toBeNull();
+  });
+
+  it('ends what could be done again with a new act', async () => {
+    session.run(addCode({ name: 'One' }));
+    await session.step('undo');
+    session.run(addCode({ name: 'Other' }));
+    expect(store.selectSignal(selectHistory)().redo).toEqual([]);
+  });
+
+  it('logs notes that undo passes over', async () => {
+    session.run(addCode({ name: 'One' }));
+    session.run(noteExport('the codebook'));
+    await session.step('undo');
+    expect(names()).toEqual([]);
+    expect((await session.journal(99, 10)).map((entry) => [entry.kind, entry.sentence])).toEqual([['undo', 'undid: made the code One'], ['note', 'exported the codebook'], ['act', 'made the code One']]);
+  });
+
+  it('refuses with the reason, and changes nothing', () => {
+    session.run(addCode({ name: 'One' }));
+    expect(session.run(addCode({ name: 'one' }))).toBeNull();
+    expect(TestBed.inject(Notices).current()?.text).toContain('already a code “One”');
+    expect(names()).toEqual(['One']);
+  });
+
+  it('keeps what could not be written on the screen, says so, and writes it when tried again', async () => {
+    const commit = spyOn(StudyStorage.prototype, 'commit').and.rejectWith(new DOMException('No room.', 'QuotaExceededError'));
+    session.run(addCode({ name: 'One' }));
+    await session.settled();
+    expect(store.selectSignal(selectSave)().trouble).toContain('storage is full');
+    expect(names()).toEqual(['One']);
+    commit.and.callThrough();
+    session.retry();
+    await session.settled();
+    expect(store.selectSignal(selectAllSaved)()).toBeTrue();
+  });
+
+  it('lets only the writer act', () => {
+    store.dispatch({ type: '[Study] Role Changed', role: 'follower' });
+    expect(store.selectSignal(selectRole)()).toBe('follower');
+    expect(session.run(addCode({ name: 'One' }))).toBeNull();
+    expect(names()).toEqual([]);
+  });
+});

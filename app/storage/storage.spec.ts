@@ -1,0 +1,122 @@
+import Dexie from 'dexie';
+import { applyChange } from '@core/change/apply';
+import { advance, EMPTY_HISTORY, type JournalEntry } from '@core/change/journal';
+import type { Action, Command } from '@core/change/command';
+import { addCode, deleteCode } from '@core/change/commands/codes';
+import { addDocuments } from '@core/change/commands/documents';
+import { codePlace } from '@core/change/commands/passages';
+import { randomId, type Id } from '@core/model/ids';
+import type { StudyState } from '@core/model/study-state';
+import { unpackPassages } from '@core/passages/columns';
+import { composeText } from '@core/text/draft-text';
+import { createEmptyStudy } from './create-study';
+import { DATABASE_PREFIX } from './study-database';
+import { deleteStudy, listStudies, studyExists } from './study-list';
+import { NoSuchStudyError, StaleTabError, StudyStorage } from './study-storage';
+import { WriterLock } from './writer-lock';
+
+describe('storage', () => {
+  let studyId: Id;
+  let storage: StudyStorage;
+  let state: StudyState;
+  let history = EMPTY_HISTORY;
+
+  beforeEach(async () => {
+    studyId = await createEmptyStudy('Stored', 'Ada', randomId, 1_000);
+    storage = await StudyStorage.of(studyId);
+    ({ state, history } = await storage.open());
+  });
+
+  afterEach(async () => {
+    storage.close();
+    for (const name of await Dexie.getDatabaseNames()) await Dexie.delete(name);
+  });
+
+  /** Runs a command and stores it, as the session does. */
+  async function run(command: Command): Promise<Action> {
+    const action = command(state, { coderId: state.study.currentCoderId, now: 2_000, newId: randomId })!;
+    const entry: JournalEntry = { seq: history.seq + 1, at: 2_000, coderId: state.study.currentCoderId, kind: 'act', of: null, sentence: action.sentence, change: action.change };
+    state = applyChange(state, action.change);
+    await storage.commit(entry, state);
+    history = advance(history, entry);
+    return action;
+  }
+
+  async function addInterview(): Promise<Id> {
+    const { text, words } = composeText(randomId(), [{ text: 'Nobody asked us.', style: 'body', emphasis: [] }], () => null);
+    await run(addDocuments([{ document: { id: text.id, title: 'Interview', kind: 'interview', date: null, folderId: null, description: '', speakers: [], characters: text.text.length, words, source: null, createdAt: 0 }, text }]));
+    return text.id;
+  }
+
+  it('reads back what was written, records, passages, texts and history', async () => {
+    const documentId = await addInterview();
+    await run(codePlace({ documentId, place: { start: 0, end: 6 }, codeIds: [], newCodes: [{ name: 'Asked' }] }));
+    const opened = await storage.open();
+    expect(opened.state.tables).toEqual(state.tables);
+    expect(unpackPassages(opened.state.passages[documentId]!)).toEqual(unpackPassages(state.passages[documentId]!));
+    expect(opened.history).toEqual({ seq: 2, undo: [1, 2], redo: [] });
+    expect((await storage.text(documentId))!.text).toBe('Nobody asked us.');
+    expect((await storage.journal(99, 10)).map((entry) => entry.sentence)).toEqual(['coded a passage in Interview with Asked', 'brought in Interview']);
+  });
+
+  it('takes the row of passages away with the last passage', async () => {
+    const documentId = await addInterview();
+    const action = await run(codePlace({ documentId, place: { start: 0, end: 6 }, codeIds: [], newCodes: [{ name: 'Asked' }] }));
+    await run(deleteCode(action.change[0]!.after!.id));
+    expect((await storage.open()).state.passages).toEqual({});
+  });
+
+  it('writes nothing of an entry that does not follow the journal', async () => {
+    await run(addCode({ name: 'First' }));
+    const behind = await StudyStorage.of(studyId);
+    const action = addCode({ name: 'Second' })(state, { coderId: state.study.currentCoderId, now: 1, newId: randomId })!;
+    const entry: JournalEntry = { seq: 1, at: 1, coderId: state.study.currentCoderId, kind: 'act', of: null, sentence: 'x', change: action.change };
+    await expectAsync(behind.commit(entry, applyChange(state, action.change))).toBeRejectedWithError(StaleTabError);
+    expect(Object.keys((await storage.open()).state.tables.code).length).toBe(1);
+    expect((await storage.journal(99, 10)).length).toBe(1);
+    behind.close();
+  });
+
+  it('stores a whole study or nothing of it', async () => {
+    const bundle = await storage.bundle();
+    await expectAsync(StudyStorage.create(bundle)).toBeRejected();
+    const code = { ...addCode({ name: 'Broken' })(state, { coderId: state.study.currentCoderId, now: 1, newId: randomId })!.change[0]!.after!, id: undefined };
+    const broken = { ...bundle, state: { ...bundle.state, study: { ...bundle.state.study, id: randomId() }, tables: { ...bundle.state.tables, code: { x: code as never } } } };
+    await expectAsync(StudyStorage.create(broken)).toBeRejected();
+    expect(await studyExists(broken.state.study.id)).toBeFalse();
+    expect((await listStudies()).map((summary) => summary.study.id)).toEqual([studyId]);
+  });
+
+  it('says that a study is not here instead of making one', async () => {
+    await expectAsync(StudyStorage.of(randomId())).toBeRejectedWithError(NoSuchStudyError);
+    expect((await Dexie.getDatabaseNames()).length).toBe(1);
+  });
+
+  it('lists studies with their documents, the one changed last first', async () => {
+    const other = await createEmptyStudy('Older', 'Ada', randomId, 500);
+    await addInterview();
+    expect((await listStudies()).map((summary) => [summary.study.id, summary.documents, summary.lastChange])).toEqual([[studyId, 1, 2_000], [other, 0, 500]]);
+  });
+
+  it('lets one writer at a time write, and deletes a study only when nobody does', async () => {
+    let lost = 0;
+    const first = new WriterLock(studyId, () => lost++);
+    const second = new WriterLock(studyId, () => undefined);
+    expect(await first.acquire()).toBeTrue();
+    expect(await second.acquire()).toBeFalse();
+    expect(await deleteStudy(studyId)).toBeFalse();
+    expect(await second.acquire(true)).toBeTrue();
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(lost).toBe(1);
+    await second.giveBack();
+    storage.close();
+    expect(await deleteStudy(studyId)).toBeTrue();
+    expect((await Dexie.getDatabaseNames()).includes(DATABASE_PREFIX + studyId)).toBeFalse();
+  });
+
+  it('notes a backup apart from the study, so that undo cannot take it back', async () => {
+    await storage.noteBackup({ at: 5, through: 0 });
+    expect((await storage.open()).backup).toEqual({ at: 5, through: 0 });
+    expect((await storage.bundle()).history.seq).toBe(0);
+  });
+});

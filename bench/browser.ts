@@ -1,0 +1,192 @@
+import { chromium, type Page } from '@playwright/test';
+import { build } from 'esbuild';
+import express from 'express';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { writeStudyFile } from '../core/formats/study-file/write-study-file';
+import { buildLargeStudy, LARGE, LONG_DOCUMENT } from '../core/sample/large-study';
+import { unpackPassages } from '../core/passages/columns';
+import { cutSegments, layThreads } from '../core/passages/threads';
+import { createApp } from '../server/app';
+import type { BareMark } from './browser/bare';
+import { median, percentile, report } from './report';
+
+const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'];
+
+/** The promises made for the browser, measured on the production build. */
+export async function benchBrowser(): Promise<void> {
+  console.log('\nIn Chromium, production build');
+  const bundle = await build({ entryPoints: ['bench/browser/bare.ts'], bundle: true, write: false, format: 'iife', minify: true });
+  const app = express();
+  app.get('/bench/bare.html', (_request, response) => void response.type('html').send('<!doctype html><meta charset="utf-8"><style>.thread{background:#0b5a6b22}</style><body></body><script src="/bench/bare.js"></script>'));
+  app.get('/bench/bare.js', (_request, response) => void response.type('js').send(bundle.outputFiles[0]!.text));
+  app.use(createApp('dist/app/browser'));
+  const server = app.listen(0, '127.0.0.1');
+  await new Promise((resolve) => server.once('listening', resolve));
+  const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  const profile = mkdtempSync(join(tmpdir(), 'filum-bench-'));
+  const context = await chromium.launchPersistentContext(profile, { executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium', args: FLAGS, viewport: { width: 1280, height: 800 } });
+  try {
+    await firstLoad(context.pages()[0]!, base);
+    await longDocument(await context.newPage(), base, profile);
+    await largeStudy(await context.newPage(), base, profile);
+  } finally {
+    await context.close();
+    server.close();
+  }
+}
+
+async function firstLoad(page: Page, base: string): Promise<void> {
+  const session = await page.context().newCDPSession(page);
+  await session.send('Network.enable');
+  let bytes = 0;
+  session.on('Network.loadingFinished', (event) => (bytes += event.encodedDataLength));
+  await page.goto(base);
+  await page.getByRole('button', { name: /Open the demo study/ }).waitFor();
+  await page.waitForLoadState('networkidle');
+  report({ what: 'first load, transferred until the start screen is usable', value: bytes / 1000, unit: 'kB', promise: { words: 'at most 350 kB', kept: bytes <= 350_000 } });
+  const begun = Date.now();
+  await page.getByRole('button', { name: /Open the demo study/ }).click();
+  await page.getByRole('heading', { name: 'The Last Ferry' }).waitFor();
+  const took = Date.now() - begun;
+  report({ what: 'the demo study, built and open', value: took, unit: 'ms', promise: { words: 'under 2 s', kept: took < 2_000 } });
+}
+
+async function openFile(page: Page, base: string, path: string, title: string): Promise<void> {
+  await page.goto(base);
+  await page.getByLabel('Study file').setInputFiles(path);
+  await page.getByRole('heading', { name: title }).waitFor({ timeout: 180_000 });
+}
+
+/** Opening and coding a document of 137,000 words with 4,000 passages, beside CodeMirror alone. */
+async function longDocument(page: Page, base: string, folder: string): Promise<void> {
+  const study = buildLargeStudy(LONG_DOCUMENT);
+  const path = join(folder, 'long.filum');
+  writeFileSync(path, await writeStudyFile(study, Date.UTC(2025, 0, 1)));
+  const [text] = [...study.texts.values()];
+  const [columns] = Object.values(study.state.passages);
+  const marks = cutSegments(layThreads(unpackPassages(columns!))).map((segment): BareMark => ({ start: segment.start, end: segment.end, look: `thread ${segment.threads.map((thread) => `t${thread.lane}`).join(' ')}` }));
+
+  await openFile(page, base, path, study.state.study.title);
+  const bare = await page.context().newPage();
+  await bare.goto(`${base}/bench/bare.html`);
+  const ours: number[] = [];
+  const theirs: number[] = [];
+  for (let run = 0; run < 7; run++) {
+    await page.bringToFront();
+    await page.getByRole('link', { name: 'Overview' }).click();
+    await page.locator('.lines a').first().waitFor();
+    ours.push(
+      await page.evaluate(async () => {
+        const begun = performance.now();
+        document.querySelector<HTMLAnchorElement>('.lines a')!.click();
+        while (!document.querySelector('.cm-line .thread, .cm-line.turn')) await new Promise((resolve) => setTimeout(resolve, 1));
+        await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
+        return performance.now() - begun;
+      }),
+    );
+    await bare.bringToFront();
+    theirs.push(await bare.evaluate(([doc, all]) => (window as unknown as { bare: { open: (text: string, marks: unknown) => Promise<number> } }).bare.open(doc, all), [text!.text, marks] as const));
+  }
+  // the first opening loads the place itself; the promise is about documents
+  const [open, besides] = [median(ours.slice(1)), median(theirs.slice(1))];
+  report({ what: 'opening a document of 137,000 words with 4,000 passages', value: open, unit: 'ms', beside: { what: 'bare CodeMirror, same marks', value: besides }, promise: { words: 'at most 2 ×', kept: open <= 2 * besides } });
+
+  const extra = { start: 40, end: 60, look: 'thread t0' };
+  const bareMark: number[] = [];
+  for (let run = 0; run < 40; run++) bareMark.push(await bare.evaluate(([all, one]) => (window as unknown as { bare: { addMark: (marks: unknown, one: unknown) => Promise<number> } }).bare.addMark(all, one), [marks, { ...extra, end: 60 + run }] as const));
+  await page.bringToFront();
+  const times = await applyCodes(page);
+  const p95 = percentile(times, 0.95);
+  report({ what: 'applying a code there, key to painted, 95th percentile', value: p95, unit: 'ms', beside: { what: 'one more mark in bare CodeMirror', value: percentile(bareMark, 0.95) }, promise: { words: 'under 50 ms', kept: p95 < 50 } });
+  const size = await page.evaluate(async () => {
+    const name = (await indexedDB.databases()).map((one) => one.name!).filter((one) => one.startsWith('filum-study-5e')).at(-1);
+    if (!name) return 0;
+    const db = await new Promise<IDBDatabase>((resolve) => (indexedDB.open(name).onsuccess = (event) => resolve((event.target as IDBOpenDBRequest).result)));
+    const entry = await new Promise<unknown>((resolve) => (db.transaction('journal').objectStore('journal').openCursor(null, 'prev').onsuccess = (event) => resolve((event.target as IDBRequest<IDBCursorWithValue>).result?.value)));
+    db.close();
+    return JSON.stringify(entry).length;
+  });
+  report({ what: 'what one coding adds to the journal', value: size, unit: 'characters' });
+  await bare.close();
+  await page.close();
+}
+
+/** Codes one stretch after another by key; times from the key event to the frame that shows the thread. */
+async function applyCodes(page: Page): Promise<number[]> {
+  await page.locator('.cm-line').nth(1).click({ position: { x: 200, y: 15 } });
+  await page.keyboard.press('c');
+  await page.keyboard.type('Synthetic code 7');
+  await page.keyboard.press('Enter');
+  const times: number[] = [];
+  for (let run = 0; run < 60; run++) {
+    await page.keyboard.press('ArrowRight');
+    for (let at = 0; at < 3; at++) await page.keyboard.press('Shift+ArrowRight');
+    const before = await page.locator('[data-passages]').textContent();
+    const measured = page.evaluate(
+      () =>
+        new Promise<number>((resolve) =>
+          document.addEventListener('keydown', (event) => requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - event.timeStamp))), { capture: true, once: true }),
+        ),
+    );
+    await page.keyboard.press('.');
+    const took = await measured;
+    // only runs that really coded count
+    if ((await page.locator('[data-passages]').textContent()) !== before) times.push(took);
+  }
+  if (times.length < 40) throw new Error(`Only ${times.length} of 60 keys coded something: the measurement is void.`);
+  return times;
+}
+
+/** Opening the large study, beside reading the same rows raw from IndexedDB. */
+async function largeStudy(page: Page, base: string, folder: string): Promise<void> {
+  const study = buildLargeStudy(LARGE);
+  const path = join(folder, 'large.filum');
+  writeFileSync(path, await writeStudyFile(study, Date.UTC(2025, 0, 1)));
+  const begun = Date.now();
+  await openFile(page, base, path, study.state.study.title);
+  report({ what: 'bringing the large study in from its file', value: (Date.now() - begun) / 1000, unit: 's' });
+  const address = page.url();
+  const name = `filum-study-${study.state.study.id}`;
+  const ours: number[] = [];
+  const raw: number[] = [];
+  for (let run = 0; run < 5; run++) {
+    await page.goto(base);
+    await page.getByRole('link', { name: study.state.study.title }).waitFor();
+    raw.push(
+      await page.evaluate(async (database) => {
+        const db = await new Promise<IDBDatabase>((resolve) => (indexedDB.open(database).onsuccess = (event) => resolve((event.target as IDBOpenDBRequest).result)));
+        const tables = ['meta', 'passages', 'coder', 'folder', 'document', 'case', 'attribute', 'code', 'memo', 'query'];
+        const start = performance.now();
+        const transaction = db.transaction(tables);
+        await Promise.all(tables.map((table) => new Promise((resolve) => (transaction.objectStore(table).getAll().onsuccess = (event) => resolve((event.target as IDBRequest<unknown[]>).result)))));
+        const took = performance.now() - start;
+        db.close();
+        return took;
+      }, name),
+    );
+    ours.push(
+      await page.evaluate(async (title) => {
+        const start = performance.now();
+        [...document.querySelectorAll<HTMLAnchorElement>('.studies a')].find((link) => link.textContent === title)!.click();
+        while (!document.querySelector('.figures')) await new Promise((resolve) => setTimeout(resolve, 1));
+        await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
+        return performance.now() - start;
+      }, study.state.study.title),
+    );
+  }
+  const [open, read] = [median(ours), median(raw)];
+  report({ what: 'opening the large study to usable', value: open, unit: 'ms', beside: { what: 'the same rows read raw', value: read }, promise: { words: 'at most 2 ×, and under 1.5 s', kept: open <= 2 * read && open < 1_500 } });
+
+  await page.goto(`${address.replace(/\/overview$/, '')}/queries`);
+  await page.getByRole('button', { name: 'Choose codes: that carry all of' }).click();
+  const asked = await page.evaluate(async () => {
+    const start = performance.now();
+    document.querySelector<HTMLInputElement>('fl-choose-codes input[type=checkbox]')!.click();
+    while (!document.querySelector('[data-summary]')) await new Promise((resolve) => setTimeout(resolve, 1));
+    return performance.now() - start;
+  });
+  report({ what: 'the first question over it, worker start included', value: asked, unit: 'ms' });
+}
