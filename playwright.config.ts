@@ -21,5 +21,10 @@ export default defineConfig({
       args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'],
     },
   },
-  webServer: { command: 'npx tsx server/main.ts', env: { PORT: String(PORT) }, url: `http://localhost:${PORT}`, reuseExistingServer: false },
+  webServer: {
+    command: 'npx tsx server/main.ts',
+    env: { PORT: String(PORT) },
+    url: `http://localhost:${PORT}`,
+    reuseExistingServer: false,
+  },
 });

@@ -45,13 +45,23 @@ export async function benchCore(): Promise<void> {
   });
 
   const ids = Object.keys(codes);
-  const question: Question = { all: [ids[60]!], any: [ids[70]!, ids[80]!], none: [ids[90]!], withCodesUnder: true, reach: 'overlap', documentIds: null };
+  const question: Question = {
+    all: [ids[60]!],
+    any: [ids[70]!, ids[80]!],
+    none: [ids[90]!],
+    withCodesUnder: true,
+    reach: 'overlap',
+    documentIds: null,
+  };
   const objects = columns.flatMap((one) => unpackPassages(one));
   report({
     what: 'a question over 200,000 passages, with codes under and overlapping passages',
     value: time(5, () => evaluate(question, columns, codes, everything)),
     unit: 'ms',
-    beside: { what: 'looking once at every coding as an object', value: time(5, () => objects.filter((passage) => passage.codings.some((coding) => coding.codeId === ids[60]))) },
+    beside: {
+      what: 'looking once at every coding as an object',
+      value: time(5, () => objects.filter((passage) => passage.codings.some((coding) => coding.codeId === ids[60]))),
+    },
   });
 
   const first = tally(columns, codes);
@@ -69,7 +79,11 @@ export async function benchCore(): Promise<void> {
   report({
     what: 'coding one passage in a document with 4,000: command and new state',
     value: time(25, () => {
-      const action = codePlace({ documentId: documentId!, place: { start: 30 + at, end: 60 + at++ }, codeIds: [Object.keys(long.state.tables.code)[3]!] })(long.state, context)!;
+      const action = codePlace({
+        documentId: documentId!,
+        place: { start: 30 + at, end: 60 + at++ },
+        codeIds: [Object.keys(long.state.tables.code)[3]!],
+      })(long.state, context)!;
       return applyChange(long.state, action.change);
     }),
     unit: 'ms',
@@ -81,7 +95,16 @@ export async function benchCore(): Promise<void> {
     what: 'counting 800,000 words',
     value: time(3, () => some.map(countWords)),
     unit: 'ms',
-    beside: { what: 'with Intl.Segmenter by paragraph, 1 in 20 of them, times 20', value: 20 * time(1, () => some.slice(0, 5).map((text) => text.split('\n').map((line) => [...segmenter.segment(line)].filter((part) => part.isWordLike).length))) },
+    beside: {
+      what: 'with Intl.Segmenter by paragraph, 1 in 20 of them, times 20',
+      value:
+        20 *
+        time(1, () =>
+          some
+            .slice(0, 5)
+            .map((text) => text.split('\n').map((line) => [...segmenter.segment(line)].filter((part) => part.isWordLike).length)),
+        ),
+    },
   });
 
   let bytes = new Uint8Array();

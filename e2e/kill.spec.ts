@@ -12,7 +12,16 @@ const PARAGRAPHS = Array.from({ length: 80 }, (_, at) => `Paragraph ${at} about 
 async function start(profile: string): Promise<{ process: ChildProcess; context: BrowserContext; close: () => Promise<void> }> {
   const browserProcess = spawn(
     process.env['CHROME_BIN'] ?? '/usr/bin/chromium',
-    ['--headless', '--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run', '--remote-debugging-port=0', `--user-data-dir=${profile}`, 'about:blank'],
+    [
+      '--headless',
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-background-networking',
+      '--no-first-run',
+      '--remote-debugging-port=0',
+      `--user-data-dir=${profile}`,
+      'about:blank',
+    ],
     { detached: true, stdio: ['ignore', 'ignore', 'pipe'] },
   );
   const address = await new Promise<string>((resolve, reject) => {
@@ -69,7 +78,9 @@ test('a browser killed at random moments during coding loses nothing that was sh
     await page.evaluate(() => {
       const look = (): void => {
         if (document.querySelector('[data-save]')?.getAttribute('data-save') !== 'saved') return;
-        void (window as unknown as { noteSaved: (count: number) => void }).noteSaved(Number.parseInt(document.querySelector('[data-passages]')?.textContent ?? '0', 10));
+        void (window as unknown as { noteSaved: (count: number) => void }).noteSaved(
+          Number.parseInt(document.querySelector('[data-passages]')?.textContent ?? '0', 10),
+        );
       };
       new MutationObserver(look).observe(document.body, { subtree: true, childList: true, attributes: true, characterData: true });
     });
@@ -94,7 +105,10 @@ const pause = (milliseconds: number): Promise<void> => new Promise((resolve) => 
 async function codeOnAndOn(filum: Filum, round: number): Promise<void> {
   const { page } = filum;
   try {
-    await page.locator('.cm-line').nth(1 + (round % 8)).click({ position: { x: 200, y: 15 } });
+    await page
+      .locator('.cm-line')
+      .nth(1 + (round % 8))
+      .click({ position: { x: 200, y: 15 } });
     await page.keyboard.press('c');
     await page.keyboard.type('Boat');
     await page.keyboard.press('Enter');
@@ -112,16 +126,30 @@ async function codeOnAndOn(filum: Filum, round: number): Promise<void> {
 async function checkIntegrity(filum: Filum, passages: number): Promise<void> {
   const faults = await filum.page.evaluate(async (shown) => {
     const name = (await indexedDB.databases()).find((one) => one.name?.startsWith('filum-study-'))!.name!;
-    const db = await new Promise<IDBDatabase>((resolve) => (indexedDB.open(name).onsuccess = (event) => resolve((event.target as IDBOpenDBRequest).result)));
-    const all = <T>(table: string): Promise<T[]> => new Promise((resolve) => (db.transaction(table).objectStore(table).getAll().onsuccess = (event) => resolve((event.target as IDBRequest<T[]>).result)));
-    const [meta, journal, rows, codes, texts] = [await all<{ key: string; value: { seq: number } }>('meta'), await all<{ seq: number }>('journal'), await all<{ ids: string; starts: Uint32Array; ends: Uint32Array; codes: string[] }>('passages'), await all<{ id: string }>('code'), await all<{ text: string }>('text')];
+    const db = await new Promise<IDBDatabase>(
+      (resolve) => (indexedDB.open(name).onsuccess = (event) => resolve((event.target as IDBOpenDBRequest).result)),
+    );
+    const all = <T>(table: string): Promise<T[]> =>
+      new Promise(
+        (resolve) =>
+          (db.transaction(table).objectStore(table).getAll().onsuccess = (event) => resolve((event.target as IDBRequest<T[]>).result)),
+      );
+    const [meta, journal, rows, codes, texts] = [
+      await all<{ key: string; value: { seq: number } }>('meta'),
+      await all<{ seq: number }>('journal'),
+      await all<{ ids: string; starts: Uint32Array; ends: Uint32Array; codes: string[] }>('passages'),
+      await all<{ id: string }>('code'),
+      await all<{ text: string }>('text'),
+    ];
     db.close();
     const found: string[] = [];
     if (meta.find((row) => row.key === 'history')!.value.seq !== journal.length) found.push('journal and history differ');
     journal.forEach((entry, at) => entry.seq === at + 1 || found.push(`journal entry ${at + 1} is missing`));
     for (const row of rows) {
       if (row.starts.length !== shown || row.ids.length !== 36 * shown) found.push('the interface shows other passages than are stored');
-      row.starts.forEach((start, at) => (start < row.ends[at]! && row.ends[at]! <= texts[0]!.text.length) || found.push('a passage lies outside the text'));
+      row.starts.forEach(
+        (start, at) => (start < row.ends[at]! && row.ends[at]! <= texts[0]!.text.length) || found.push('a passage lies outside the text'),
+      );
       for (const id of row.codes) if (!codes.some((code) => code.id === id)) found.push('a coding has no code');
     }
     return found;

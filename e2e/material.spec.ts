@@ -8,15 +8,23 @@ test('says which file cannot be read and why, and the others go on', async ({ pa
   const filum = new Filum(page);
   await filum.newStudy();
   await page.getByRole('link', { name: 'Bring in' }).first().click();
-  const encrypted = new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, ...new Uint8Array(new Uint16Array([...'EncryptedPackage'].map((letter) => letter.charCodeAt(0))).buffer)]);
-  await page.getByLabel('Files to bring in').setInputFiles([
-    file('good.txt', 'A: Yes.\nB: No.\nA: Well.\nB: So.'),
-    file('pdf.docx', '%PDF-1.7 hello'),
-    file('locked.docx', encrypted),
-    file('empty.txt', ''),
-    file('broken.docx', zipSync({ 'word/document.xml': strToU8('x'.repeat(9000)) }).slice(0, 60)),
-    file('latin.txt', new Uint8Array([...strToU8('The Caf'), 0xe9, ...strToU8(' on the pier')])),
+  const encrypted = new Uint8Array([
+    0xd0,
+    0xcf,
+    0x11,
+    0xe0,
+    ...new Uint8Array(new Uint16Array([...'EncryptedPackage'].map((letter) => letter.charCodeAt(0))).buffer),
   ]);
+  await page
+    .getByLabel('Files to bring in')
+    .setInputFiles([
+      file('good.txt', 'A: Yes.\nB: No.\nA: Well.\nB: So.'),
+      file('pdf.docx', '%PDF-1.7 hello'),
+      file('locked.docx', encrypted),
+      file('empty.txt', ''),
+      file('broken.docx', zipSync({ 'word/document.xml': strToU8('x'.repeat(9000)) }).slice(0, 60)),
+      file('latin.txt', new Uint8Array([...strToU8('The Caf'), 0xe9, ...strToU8(' on the pier')])),
+    ]);
   const row = (name: string) => page.getByRole('list', { name: 'Files' }).getByRole('listitem').filter({ hasText: name });
   await expect(row('good')).not.toContainText('cannot');
   await expect(row('pdf.docx')).toContainText('but a PDF');

@@ -150,7 +150,10 @@ test('steps through passages and keeps the place of each document', async ({ pag
 test('codes right-to-left text and whole graphemes', async ({ page }) => {
   await filum.paste('Mixed', 'قال: لم يسألنا أحد\n\nA 👩‍👩‍👧 came over.');
   await filum.read('Mixed');
-  await page.locator('.cm-line').last().click({ position: { x: 5, y: 20 } });
+  await page
+    .locator('.cm-line')
+    .last()
+    .click({ position: { x: 5, y: 20 } });
   await page.keyboard.press('Home');
   for (let at = 0; at < 3; at++) await page.keyboard.press('Shift+ArrowRight');
   await page.keyboard.press('c');

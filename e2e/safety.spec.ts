@@ -38,7 +38,9 @@ test('a tab that was overtaken writes nothing over what the other wrote', async 
   // a writer that does not know of locks moves the journal on behind this tab's back
   await first.page.evaluate(async () => {
     const name = (await indexedDB.databases()).find((one) => one.name?.startsWith('filum-study-'))!.name!;
-    const db = await new Promise<IDBDatabase>((resolve) => (indexedDB.open(name).onsuccess = (event) => resolve((event.target as IDBOpenDBRequest).result)));
+    const db = await new Promise<IDBDatabase>(
+      (resolve) => (indexedDB.open(name).onsuccess = (event) => resolve((event.target as IDBOpenDBRequest).result)),
+    );
     const store = db.transaction('meta', 'readwrite').objectStore('meta');
     store.get('history').onsuccess = (event) => {
       const row = (event.target as IDBRequest<{ key: string; value: { seq: number } }>).result;
@@ -61,7 +63,8 @@ test('the save state is true: nothing is called saved before it is on disk, and 
   await page.addInitScript(() => {
     const original = IDBObjectStore.prototype.add;
     IDBObjectStore.prototype.add = function (...args) {
-      if ((window as { refuse?: boolean }).refuse && this.name === 'journal') throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+      if ((window as { refuse?: boolean }).refuse && this.name === 'journal')
+        throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
       return original.apply(this, args);
     };
   });

@@ -92,7 +92,8 @@ test('nothing is fetched from anywhere else, nothing inline runs, and no place c
   const elsewhere: string[] = [];
   const complaints: string[] = [];
   page.on('request', (request) => {
-    if (!request.url().startsWith(baseURL!) && !request.url().startsWith('blob:') && !request.url().startsWith('data:')) elsewhere.push(request.url());
+    if (!request.url().startsWith(baseURL!) && !request.url().startsWith('blob:') && !request.url().startsWith('data:'))
+      elsewhere.push(request.url());
   });
   page.on('console', (message) => {
     if (message.type() === 'error' || message.type() === 'warning') complaints.push(message.text());
@@ -110,11 +111,17 @@ test('nothing is fetched from anywhere else, nothing inline runs, and no place c
   expect(complaints).toEqual([]);
 });
 
-
 test('every address reloads to the same place', async ({ page }) => {
   const filum = new Filum(page);
   await filum.openDemo();
-  const headings: Record<string, string> = { Overview: 'The Last Ferry', Material: 'Material', Codebook: 'Codebook', Memos: 'Memos', Queries: 'Passages by code', 'Write-up': 'Exports' };
+  const headings: Record<string, string> = {
+    Overview: 'The Last Ferry',
+    Material: 'Material',
+    Codebook: 'Codebook',
+    Memos: 'Memos',
+    Queries: 'Passages by code',
+    'Write-up': 'Exports',
+  };
   for (const [place, heading] of Object.entries(headings)) {
     await filum.goTo(place);
     await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();

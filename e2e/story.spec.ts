@@ -18,7 +18,13 @@ const second = (): Promise<Buffer> =>
           children: [
             new Paragraph({ text: 'Interview with Iain', heading: HeadingLevel.HEADING_1 }),
             new Paragraph('Interviewer: What is a skipper without a boat?'),
-            new Paragraph({ children: [new TextRun('Iain: Nobody asked us '), new TextRun({ text: 'anything', bold: true }), new TextRun('. Thirty-two years.')] }),
+            new Paragraph({
+              children: [
+                new TextRun('Iain: Nobody asked us '),
+                new TextRun({ text: 'anything', bold: true }),
+                new TextRun('. Thirty-two years.'),
+              ],
+            }),
             new Paragraph('Interviewer: And now?'),
             new Paragraph('Iain: A man with a radio.'),
           ],
@@ -40,7 +46,11 @@ test('from two interview files to a quoted answer, and all of it there the next 
     await expect(page.getByRole('list', { name: 'Files' }).getByRole('listitem')).toHaveCount(2);
     await expect(page.getByLabel('Date')).toHaveValue('2025-01-14');
     await expect(page.getByRole('checkbox', { name: 'Moira 2 turns' })).toBeChecked();
-    await page.getByRole('list', { name: 'Files' }).getByRole('button', { name: /Interview with Iain/ }).first().click();
+    await page
+      .getByRole('list', { name: 'Files' })
+      .getByRole('button', { name: /Interview with Iain/ })
+      .first()
+      .click();
     await expect(page.getByRole('region', { name: 'Text of the preview' }).locator('.bold')).toHaveText('anything');
     await filum.accessible();
     await page.getByRole('button', { name: 'Bring in 2 documents' }).click();

@@ -6,17 +6,26 @@ export function install() {
   const marker = 'node_modules/.package-lock.json';
   if (existsSync(marker) && statSync(marker).mtimeMs >= statSync('package-lock.json').mtimeMs) return;
   console.log('Installing packages…');
-  const result = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { stdio: 'inherit', shell: process.platform === 'win32' });
+  const result = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    stdio: 'inherit',
+    shell: process.platform === 'win32',
+  });
   if (result.status !== 0) process.exit(result.status ?? 1);
 }
 
 /** Path of a Chromium, installed by apt where there is none and it may be. */
 export function chromium() {
-  const known = [process.env.CHROME_BIN, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find((path) => path && existsSync(path));
+  const known = [process.env.CHROME_BIN, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(
+    (path) => path && existsSync(path),
+  );
   if (known) return known;
   console.log('Installing Chromium…');
   const root = process.getuid?.() === 0;
-  const apt = (...args) => spawnSync(root ? 'apt-get' : 'sudo', root ? args : ['-n', 'apt-get', ...args], { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+  const apt = (...args) =>
+    spawnSync(root ? 'apt-get' : 'sudo', root ? args : ['-n', 'apt-get', ...args], {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    });
   apt('update', '-qq');
   apt('install', '-y', '-qq', '--no-install-recommends', 'chromium', 'fonts-noto-core');
   if (existsSync('/usr/bin/chromium')) return '/usr/bin/chromium';

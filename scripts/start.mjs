@@ -19,7 +19,10 @@ const built = 'dist/app/browser/index.html';
 const sources = ['app', 'core', 'demo', 'angular.json', 'package.json', 'package-lock.json', 'tsconfig.json'];
 if (!existsSync(built) || newest(sources) > statSync(built).mtimeMs) {
   console.log('Building (a minute, the first time)…');
-  const build = spawnSync('npm', ['run', '--silent', 'build'], { stdio: ['ignore', 'ignore', 'inherit'], shell: process.platform === 'win32' });
+  const build = spawnSync('npm', ['run', '--silent', 'build'], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    shell: process.platform === 'win32',
+  });
   if (build.status !== 0) process.exit(build.status ?? 1);
 }
 const server = spawn('npx', ['tsx', 'server/main.ts'], { stdio: 'inherit', shell: process.platform === 'win32' });

@@ -19,7 +19,15 @@ describe('the session', () => {
   const names = () => Object.values(store.selectSignal(selectCodes)()).map((code) => code.name);
 
   beforeEach(async () => {
-    TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection(), provideStore({ study: studyFeature.reducer }, { runtimeChecks: { strictStateImmutability: false, strictActionImmutability: false } })] });
+    TestBed.configureTestingModule({
+      providers: [
+        provideZonelessChangeDetection(),
+        provideStore(
+          { study: studyFeature.reducer },
+          { runtimeChecks: { strictStateImmutability: false, strictActionImmutability: false } },
+        ),
+      ],
+    });
     session = TestBed.inject(StudySession);
     store = TestBed.inject(Store);
     studyId = await createEmptyStudy('Session', 'Ada', randomId, 1);
@@ -69,7 +77,11 @@ describe('the session', () => {
     session.run(noteExport('the codebook'));
     await session.step('undo');
     expect(names()).toEqual([]);
-    expect((await session.journal(99, 10)).map((entry) => [entry.kind, entry.sentence])).toEqual([['undo', 'undid: made the code One'], ['note', 'exported the codebook'], ['act', 'made the code One']]);
+    expect((await session.journal(99, 10)).map((entry) => [entry.kind, entry.sentence])).toEqual([
+      ['undo', 'undid: made the code One'],
+      ['note', 'exported the codebook'],
+      ['act', 'made the code One'],
+    ]);
   });
 
   it('refuses with the reason, and changes nothing', () => {

@@ -26,6 +26,11 @@ export class TextCache {
     if (after) this.keep(after);
   }
 
+  /** The text of a document if it is in memory: there is no need to wait for it then. */
+  peek(documentId: Id): Text | undefined {
+    return this.texts.get(documentId);
+  }
+
   /** The text of a document, or null if there is none. */
   async get(documentId: Id): Promise<Text | null> {
     const known = this.texts.get(documentId);

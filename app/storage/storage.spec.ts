@@ -35,7 +35,15 @@ describe('storage', () => {
   /** Runs a command and stores it, as the session does. */
   async function run(command: Command): Promise<Action> {
     const action = command(state, { coderId: state.study.currentCoderId, now: 2_000, newId: randomId })!;
-    const entry: JournalEntry = { seq: history.seq + 1, at: 2_000, coderId: state.study.currentCoderId, kind: 'act', of: null, sentence: action.sentence, change: action.change };
+    const entry: JournalEntry = {
+      seq: history.seq + 1,
+      at: 2_000,
+      coderId: state.study.currentCoderId,
+      kind: 'act',
+      of: null,
+      sentence: action.sentence,
+      change: action.change,
+    };
     state = applyChange(state, action.change);
     await storage.commit(entry, state);
     history = advance(history, entry);
@@ -44,7 +52,26 @@ describe('storage', () => {
 
   async function addInterview(): Promise<Id> {
     const { text, words } = composeText(randomId(), [{ text: 'Nobody asked us.', style: 'body', emphasis: [] }], () => null);
-    await run(addDocuments([{ document: { id: text.id, title: 'Interview', kind: 'interview', date: null, folderId: null, description: '', speakers: [], characters: text.text.length, words, source: null, createdAt: 0 }, text }]));
+    await run(
+      addDocuments([
+        {
+          document: {
+            id: text.id,
+            title: 'Interview',
+            kind: 'interview',
+            date: null,
+            folderId: null,
+            description: '',
+            speakers: [],
+            characters: text.text.length,
+            words,
+            source: null,
+            createdAt: 0,
+          },
+          text,
+        },
+      ]),
+    );
     return text.id;
   }
 
@@ -56,7 +83,10 @@ describe('storage', () => {
     expect(unpackPassages(opened.state.passages[documentId]!)).toEqual(unpackPassages(state.passages[documentId]!));
     expect(opened.history).toEqual({ seq: 2, undo: [1, 2], redo: [] });
     expect((await storage.text(documentId))!.text).toBe('Nobody asked us.');
-    expect((await storage.journal(99, 10)).map((entry) => entry.sentence)).toEqual(['coded a passage in Interview with Asked', 'brought in Interview']);
+    expect((await storage.journal(99, 10)).map((entry) => entry.sentence)).toEqual([
+      'coded a passage in Interview with Asked',
+      'brought in Interview',
+    ]);
   });
 
   it('takes the row of passages away with the last passage', async () => {
@@ -70,7 +100,15 @@ describe('storage', () => {
     await run(addCode({ name: 'First' }));
     const behind = await StudyStorage.of(studyId);
     const action = addCode({ name: 'Second' })(state, { coderId: state.study.currentCoderId, now: 1, newId: randomId })!;
-    const entry: JournalEntry = { seq: 1, at: 1, coderId: state.study.currentCoderId, kind: 'act', of: null, sentence: 'x', change: action.change };
+    const entry: JournalEntry = {
+      seq: 1,
+      at: 1,
+      coderId: state.study.currentCoderId,
+      kind: 'act',
+      of: null,
+      sentence: 'x',
+      change: action.change,
+    };
     await expectAsync(behind.commit(entry, applyChange(state, action.change))).toBeRejectedWithError(StaleTabError);
     expect(Object.keys((await storage.open()).state.tables.code).length).toBe(1);
     expect((await storage.journal(99, 10)).length).toBe(1);
@@ -80,8 +118,18 @@ describe('storage', () => {
   it('stores a whole study or nothing of it', async () => {
     const bundle = await storage.bundle();
     await expectAsync(StudyStorage.create(bundle)).toBeRejected();
-    const code = { ...addCode({ name: 'Broken' })(state, { coderId: state.study.currentCoderId, now: 1, newId: randomId })!.change[0]!.after!, id: undefined };
-    const broken = { ...bundle, state: { ...bundle.state, study: { ...bundle.state.study, id: randomId() }, tables: { ...bundle.state.tables, code: { x: code as never } } } };
+    const code = {
+      ...addCode({ name: 'Broken' })(state, { coderId: state.study.currentCoderId, now: 1, newId: randomId })!.change[0]!.after!,
+      id: undefined,
+    };
+    const broken = {
+      ...bundle,
+      state: {
+        ...bundle.state,
+        study: { ...bundle.state.study, id: randomId() },
+        tables: { ...bundle.state.tables, code: { x: code as never } },
+      },
+    };
     await expectAsync(StudyStorage.create(broken)).toBeRejected();
     expect(await studyExists(broken.state.study.id)).toBeFalse();
     expect((await listStudies()).map((summary) => summary.study.id)).toEqual([studyId]);
@@ -95,7 +143,10 @@ describe('storage', () => {
   it('lists studies with their documents, the one changed last first', async () => {
     const other = await createEmptyStudy('Older', 'Ada', randomId, 500);
     await addInterview();
-    expect((await listStudies()).map((summary) => [summary.study.id, summary.documents, summary.lastChange])).toEqual([[studyId, 1, 2_000], [other, 0, 500]]);
+    expect((await listStudies()).map((summary) => [summary.study.id, summary.documents, summary.lastChange])).toEqual([
+      [studyId, 1, 2_000],
+      [other, 0, 500],
+    ]);
   });
 
   it('lets one writer at a time write, and deletes a study only when nobody does', async () => {

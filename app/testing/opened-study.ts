@@ -10,7 +10,15 @@ import type { OpenedStudy } from '../storage/study-storage';
 export function openedStudy(names: readonly string[] = []): { opened: OpenedStudy; codes: Record<string, Id>; coderId: Id } {
   const newId = sequentialIds(11);
   const coderId = newId();
-  const base = emptyState({ id: newId(), title: 'A study', description: '', language: 'en', caseWord: 'participant', createdAt: 0, currentCoderId: coderId });
+  const base = emptyState({
+    id: newId(),
+    title: 'A study',
+    description: '',
+    language: 'en',
+    caseWord: 'participant',
+    createdAt: 0,
+    currentCoderId: coderId,
+  });
   let state = { ...base, tables: { ...base.tables, coder: { [coderId]: { id: coderId, name: 'Ada' } } } };
   const codes: Record<string, Id> = {};
   for (const name of names) {

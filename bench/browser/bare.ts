@@ -26,23 +26,36 @@ const painted = (): Promise<number> => new Promise((resolve) => requestAnimation
 /** CodeMirror alone with the same text and the same marks: what Filum's reading surface is held against. */
 export const bare = {
   view: null as EditorView | null,
+  marks: [] as readonly BareMark[],
 
   /** Milliseconds from nothing to painted. */
   async open(text: string, marks: readonly BareMark[]): Promise<number> {
     this.view?.destroy();
+    this.marks = marks;
     document.body.replaceChildren();
     const begun = performance.now();
     this.view = new EditorView({
       parent: document.body,
-      state: EditorState.create({ doc: text, extensions: [EditorState.readOnly.of(true), EditorView.lineWrapping, marksField.init(() => decorations(marks)), EditorView.theme({ '&': { height: '640px', width: '720px' }, '.cm-scroller': { overflow: 'auto', fontFamily: 'serif', lineHeight: '1.62' } })] }),
+      state: EditorState.create({
+        doc: text,
+        extensions: [
+          EditorState.readOnly.of(true),
+          EditorView.lineWrapping,
+          marksField.init(() => decorations(marks)),
+          EditorView.theme({
+            '&': { height: '660px', width: '926px' },
+            '.cm-scroller': { overflow: 'auto', fontFamily: 'var(--face-read)', fontSize: '16.5px', lineHeight: '1.62' },
+          }),
+        ],
+      }),
     });
     return (await painted()) - begun;
   },
 
   /** Milliseconds from the call to painted, for one more mark near the top, the set built anew as Filum does. */
-  async addMark(marks: readonly BareMark[], extra: BareMark): Promise<number> {
+  async addMark(extra: BareMark): Promise<number> {
     const begun = performance.now();
-    const all = [...marks.filter((mark) => mark.end <= extra.start), extra, ...marks.filter((mark) => mark.start >= extra.end)];
+    const all = [...this.marks.filter((mark) => mark.end <= extra.start), extra, ...this.marks.filter((mark) => mark.start >= extra.end)];
     this.view!.dispatch({ effects: setMarks.of(decorations(all)) });
     return (await painted()) - begun;
   },

@@ -39,14 +39,19 @@ describe('a tally', () => {
   it('counts after any change as if from nothing', () => {
     const passages = somePassages('00000000-0000-4000-8000-00000000000d');
     fc.assert(
-      fc.property(fc.array(passages, { minLength: 1, maxLength: 5 }), fc.array(passages, { maxLength: 3 }), fc.nat(4), (first, added, gone) => {
-        const pack = (some: (typeof first)[number]) => packPassages('00000000-0000-4000-8000-00000000000d', some);
-        const before = first.map(pack);
-        const after = [...before.filter((_, at) => at !== gone), ...added.map(pack)];
-        const codes = {};
-        const next = tally(after, codes, null, tally(before, codes));
-        expect(next.counts).toEqual(countCodes(after, codes));
-      }),
+      fc.property(
+        fc.array(passages, { minLength: 1, maxLength: 5 }),
+        fc.array(passages, { maxLength: 3 }),
+        fc.nat(4),
+        (first, added, gone) => {
+          const pack = (some: (typeof first)[number]) => packPassages('00000000-0000-4000-8000-00000000000d', some);
+          const before = first.map(pack);
+          const after = [...before.filter((_, at) => at !== gone), ...added.map(pack)];
+          const codes = {};
+          const next = tally(after, codes, null, tally(before, codes));
+          expect(next.counts).toEqual(countCodes(after, codes));
+        },
+      ),
     );
   });
 });

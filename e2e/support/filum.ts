@@ -127,7 +127,17 @@ export class Filum {
 
   /** No faults that axe can find against WCAG 2.2 A and AA. */
   async accessible(): Promise<void> {
-    const { violations } = await new AxeBuilder({ page: this.page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
-    expect(violations.map((violation) => `${violation.id}: ${violation.nodes.map((node) => `${node.target.join(' ')} — ${node.failureSummary?.split('\n')[1] ?? ''}`).slice(0, 4).join(' | ')}`)).toEqual([]);
+    const { violations } = await new AxeBuilder({ page: this.page })
+      .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+      .analyze();
+    expect(
+      violations.map(
+        (violation) =>
+          `${violation.id}: ${violation.nodes
+            .map((node) => `${node.target.join(' ')} — ${node.failureSummary?.split('\n')[1] ?? ''}`)
+            .slice(0, 4)
+            .join(' | ')}`,
+      ),
+    ).toEqual([]);
   }
 }

@@ -62,7 +62,10 @@ export class ChooseCodes {
   protected readonly counts = this.store.selectSignal(selectCodeCounts);
   protected readonly typed = signal('');
   /** What was chosen when it opened stands first; ticking moves nothing under the hand. */
-  private readonly atFirst = linkedSignal<readonly Id[], readonly Id[]>({ source: this.chosen, computation: (chosen, previous) => previous?.value ?? chosen });
+  private readonly atFirst = linkedSignal<readonly Id[], readonly Id[]>({
+    source: this.chosen,
+    computation: (chosen, previous) => previous?.value ?? chosen,
+  });
   protected readonly found = computed(() => findCodes(this.codes(), this.typed(), this.atFirst(), 200));
 
   constructor() {

@@ -1,10 +1,23 @@
 import { DatePipe } from '@angular/common';
-import { ApplicationRef, ChangeDetectionStrategy, Component, computed, effect, inject, input, resource, signal, untracked, viewChild } from '@angular/core';
+import {
+  ApplicationRef,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  resource,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { codePlace, removePassage } from '@core/change/commands/passages';
 import { tidyLine } from '@core/text/normalise';
 import { citation } from '@core/text/place';
+import type { Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { Passage } from '@core/model/passage';
 import { unpackPassages } from '@core/passages/columns';
@@ -74,7 +87,13 @@ export class Reading {
   private readonly recent = this.store.selectSignal(selectRecentCodeIds);
 
   protected readonly document = computed(() => this.documents()[this.documentId() ?? '']);
-  protected readonly text = resource({ params: () => this.document()?.id, loader: ({ params }) => this.texts.get(params) });
+  protected readonly loading = resource({ params: () => this.document()?.id, loader: ({ params }) => this.texts.get(params) });
+  /** From memory at once where it is there, else when it has been read. */
+  protected readonly text = computed((): Text | undefined => {
+    const id = this.document()?.id;
+    const loaded = this.loading.hasValue() ? this.loading.value() : undefined;
+    return id === undefined ? undefined : loaded?.id === id ? loaded : this.texts.peek(id);
+  });
   protected readonly passages = computed((): readonly Passage[] => {
     const columns = this.passageTable()[this.documentId() ?? ''];
     const all = columns ? unpackPassages(columns) : [];
@@ -129,7 +148,7 @@ export class Reading {
 
   /** Shows the passage that the address names, or else where the reader was. */
   private showAddressed(): void {
-    const text = this.text.value();
+    const text = this.text();
     const surface = this.surface();
     const passageId = this.passage();
     if (!text || !surface || text.id !== this.documentId()) return;
@@ -181,7 +200,7 @@ export class Reading {
       place: { start: place.start, end: place.end },
       left: Math.max(90, Math.min(coords.left - 60, innerWidth - 370)),
       top: below ? coords.bottom + 6 : Math.max(8, coords.top - 350),
-      words: tidyLine(this.text.value()!.text.slice(place.start, place.end)).slice(0, 120),
+      words: tidyLine(this.text()!.text.slice(place.start, place.end)).slice(0, 120),
     });
     // drawn at once, so that the next key already goes to the picker however fast the hands are
     this.application.tick();
@@ -236,7 +255,7 @@ export class Reading {
   private codeWords(): void {
     const place = this.surface()?.selection();
     if (!place) return this.notices.say('Select the words that are to become a code.');
-    const name = tidyLine(this.text.value()!.text.slice(place.start, place.end)).slice(0, 120);
+    const name = tidyLine(this.text()!.text.slice(place.start, place.end)).slice(0, 120);
     const known = Object.values(this.codes()).find((code) => code.name === name);
     this.code(place, known ? { codeId: known.id } : { newCode: { name } });
     this.surface()?.collapse();
@@ -294,7 +313,7 @@ export class Reading {
 
   protected async copy(): Promise<void> {
     const place = this.surface()?.selection() ?? this.chosen();
-    const text = this.text.value();
+    const text = this.text();
     if (!place || !text) return;
     await navigator.clipboard.writeText(citation(this.document()!, text, place.start, place.end));
     this.notices.say('Copied with its citation.');

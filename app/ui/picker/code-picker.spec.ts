@@ -13,7 +13,15 @@ describe('the code picker', () => {
   const { opened, codes } = openedStudy(['Reaching help', 'Getting help in time:Reaching help', 'Worry']);
 
   beforeEach(async () => {
-    TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection(), provideStore({ study: studyFeature.reducer }, { runtimeChecks: { strictStateImmutability: false, strictActionImmutability: false } })] });
+    TestBed.configureTestingModule({
+      providers: [
+        provideZonelessChangeDetection(),
+        provideStore(
+          { study: studyFeature.reducer },
+          { runtimeChecks: { strictStateImmutability: false, strictActionImmutability: false } },
+        ),
+      ],
+    });
     TestBed.inject(Store).dispatch(StudyActions.opened({ opened, role: 'writer' }));
     fixture = TestBed.createComponent(CodePicker);
     fixture.componentRef.setInput('words', 'they held her');
@@ -29,7 +37,10 @@ describe('the code picker', () => {
 
   const box = () => (fixture.nativeElement as HTMLElement).querySelector('input')!;
   /** Options by their words; name and category stand in boxes of their own. */
-  const options = () => [...(fixture.nativeElement as HTMLElement).querySelectorAll('[role=option]')].map((option) => option.textContent!.replace(/\s+/g, ' ').trim());
+  const options = () =>
+    [...(fixture.nativeElement as HTMLElement).querySelectorAll('[role=option]')].map((option) =>
+      option.textContent!.replace(/\s+/g, ' ').trim(),
+    );
 
   async function type(text: string): Promise<void> {
     box().value = text;

@@ -23,6 +23,7 @@ describe('a swatch', () => {
 describe('the palette sheet', () => {
   it('has a class for every entry in every lane', () => {
     const css = paletteCss();
-    for (const lane of [0, LANES - 1]) for (const entry of [0, PALETTE_SIZE - 1]) expect(css).toContain(`.t${lane}-c${entry}{--t${lane}:var(--code-${entry})}`);
+    for (const lane of [0, LANES - 1])
+      for (const entry of [0, PALETTE_SIZE - 1]) expect(css).toContain(`.t${lane}-c${entry}{--t${lane}:var(--code-${entry})}`);
   });
 });

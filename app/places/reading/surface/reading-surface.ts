@@ -70,28 +70,32 @@ export class ReadingSurface {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly nonce = inject(CSP_NONCE, { optional: true });
   private readonly content = new Compartment();
-  private readonly view: EditorView;
+  /** Made with the first text, so that nothing is laid out twice. */
+  private view!: EditorView;
   private shownText: Text | null = null;
+  private shownCoding: Coding | null = null;
 
   constructor() {
-    this.view = new EditorView({ parent: this.host, state: EditorState.create({ extensions: this.extensions() }) });
-    inject(DestroyRef).onDestroy(() => this.view.destroy());
+    inject(DestroyRef).onDestroy(() => this.view?.destroy());
     effect(() => this.showText(this.document(), this.text()));
     effect(() => {
       this.memoTitles();
-      this.view.dispatch({ effects: showCoding.of(this.coding()) });
+      this.showCoding(this.coding());
     });
-    effect(() => this.view.dispatch({ effects: choosePassage.of(this.chosenId()) }));
+    effect(() => {
+      const id = this.chosenId();
+      if (id !== this.view.state.field(chosenField).id) this.view.dispatch({ effects: choosePassage.of(id) });
+    });
   }
 
-  private extensions(): Extension[] {
+  private extensions(looks: Extension, coding: Coding): Extension[] {
     return [
       EditorState.readOnly.of(true),
       EditorView.lineWrapping,
       keymap.of(standardKeymap),
       this.nonce ? EditorView.cspNonce.of(this.nonce) : [],
-      this.content.of([]),
-      threads(),
+      this.content.of(looks),
+      threads(coding),
       slips({ memoTitle: (id) => untracked(this.memoTitles).get(id) ?? null, choose: (id) => this.chosen.emit(id) }),
       codingHover((id) => untracked(this.coderName)(id)),
       EditorView.domEventHandlers({
@@ -115,8 +119,6 @@ export class ReadingSurface {
   }
 
   private showText(document: Document, text: Text): void {
-    const changed = this.shownText !== text;
-    this.shownText = text;
     const label = EditorView.contentAttributes.of({
       'aria-label': `Text of ${document.title}`,
       'aria-readonly': 'true',
@@ -124,13 +126,31 @@ export class ReadingSurface {
       spellcheck: 'false',
       translate: 'no',
     });
-    this.view.dispatch({
-      changes: changed ? { from: 0, to: this.view.state.doc.length, insert: text.text } : [],
-      selection: changed ? EditorSelection.cursor(text.paragraphs[0]?.body ?? 0) : undefined,
-      effects: this.content.reconfigure([label, paragraphLooks(document, text)]),
-      filter: false,
-      scrollIntoView: changed,
-    });
+    const looks = [label, paragraphLooks(document, text)];
+    const start = EditorSelection.cursor(text.paragraphs[0]?.body ?? 0);
+    if (!this.view) {
+      this.shownCoding = untracked(this.coding);
+      const state = EditorState.create({ doc: text.text, selection: start, extensions: this.extensions(looks, this.shownCoding) });
+      this.view = new EditorView({ parent: this.host, state });
+    } else {
+      const changed = this.shownText !== text;
+      this.view.dispatch({
+        ...(changed
+          ? { changes: { from: 0, to: this.view.state.doc.length, insert: text.text }, selection: start, scrollIntoView: true }
+          : {}),
+        // another text comes with its own coding: the one before does not fit it
+        effects: changed
+          ? [this.content.reconfigure(looks), showCoding.of((this.shownCoding = untracked(this.coding)))]
+          : this.content.reconfigure(looks),
+      });
+    }
+    this.shownText = text;
+  }
+
+  private showCoding(coding: Coding): void {
+    const memosOnly = coding === this.shownCoding;
+    this.shownCoding = coding;
+    if (!memosOnly || untracked(this.memoTitles).size > 0) this.view.dispatch({ effects: showCoding.of(coding) });
   }
 
   /** The selected stretch, tidied; with nothing selected null. */
@@ -170,6 +190,7 @@ export class ReadingSurface {
 
   /** Scrolls so that a position is at the top. */
   scrollTo(position: number): void {
+    if (position === 0 && this.view.scrollDOM.scrollTop === 0) return;
     this.view.dispatch({ effects: EditorView.scrollIntoView(Math.min(position, this.view.state.doc.length), { y: 'start' }) });
   }
 

@@ -41,7 +41,11 @@ function build(coding: Coding, document: Text): Threads {
   const builder = new RangeSetBuilder<Decoration>();
   for (const segment of cutSegments(threads)) {
     const looks = new Map(segment.threads.map((thread) => [Math.min(thread.lane, LANES - 1), coding.codes[thread.codeId]!.colour]));
-    builder.add(segment.start, segment.end, markFor([...looks].map(([lane, colour]) => `t${lane}-c${colour}`).join(' ')));
+    builder.add(
+      segment.start,
+      segment.end,
+      markFor(`d${Math.max(...looks.keys()) + 1} ${[...looks].map(([lane, colour]) => `t${lane}-c${colour}`).join(' ')}`),
+    );
   }
   return {
     coding,
@@ -118,4 +122,5 @@ export function passagesAt(view: EditorView, position: number): Passage[] {
     .sort((a, b) => a.end - a.start - (b.end - b.start));
 }
 
-export const threads = (): Extension => [threadsField, chosenField];
+/** Threads and the chosen passage, beginning with this coding. */
+export const threads = (coding: Coding): Extension => [threadsField.init((state) => build(coding, state.doc)), chosenField];

@@ -1,0 +1,68 @@
+import { chromium, type Page } from '@playwright/test';
+import type { AddressInfo } from 'node:net';
+import { createApp } from '../server/app';
+import { Filum } from '../e2e/support/filum';
+
+/** Makes the pictures in docs/screenshots from the demo study, each named after its place. Needs a build. */
+const server = createApp('dist/app/browser').listen(0, '127.0.0.1');
+await new Promise((resolve) => server.once('listening', resolve));
+const baseURL = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+const browser = await chromium.launch({
+  executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+});
+
+const shoot = async (page: Page, name: string): Promise<void> => {
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: `docs/screenshots/${name}.png` });
+};
+
+async function reading(filum: Filum, name: string): Promise<void> {
+  const { page } = filum;
+  await filum.read('Interview 03 – Shona Adair');
+  await filum.caretAt('night. Last boat');
+  for (let at = 0; at < 17; at++) await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('c');
+  await page.keyboard.type('help');
+  await shoot(page, name);
+  await page.keyboard.press('Escape');
+}
+
+for (const theme of ['light', 'dark'] as const) {
+  const page = await (await browser.newContext({ baseURL, colorScheme: theme, viewport: { width: 1280, height: 800 } })).newPage();
+  const filum = new Filum(page);
+  await page.goto('/');
+  if (theme === 'light') await shoot(page, 'start');
+  await filum.openDemo();
+  if (theme === 'dark') {
+    await reading(filum, 'reading-dark');
+    break;
+  }
+  await shoot(page, 'overview');
+  await filum.goTo('Material');
+  await shoot(page, 'material');
+  await page.getByRole('link', { name: 'Bring in' }).click();
+  await page
+    .getByLabel('Files to bring in')
+    .setInputFiles(['demo/structured/pier-01.txt', 'demo/structured/pier-02.txt', 'demo/structured/pier-03.txt']);
+  await shoot(page, 'import');
+  await reading(filum, 'reading');
+  await page.locator('.slip').nth(4).click();
+  await shoot(page, 'reading-passage');
+  await filum.goTo('Codebook');
+  await page.getByRole('treeitem', { name: 'Getting help in time' }).click();
+  await shoot(page, 'codebook');
+  await filum.goTo('Memos');
+  await page.getByRole('button', { name: /Safe and belonging in one breath/ }).click();
+  await shoot(page, 'memos');
+  await filum.goTo('Queries');
+  await page.getByRole('button', { name: 'Choose codes: that carry all of' }).click();
+  await page.getByLabel('Getting help in time').check();
+  await page.getByLabel('Worry').check();
+  await page.keyboard.press('Escape');
+  await shoot(page, 'queries');
+  await filum.goTo('Write-up');
+  await shoot(page, 'write-up');
+}
+await browser.close();
+server.close();
