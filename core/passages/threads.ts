@@ -41,18 +41,31 @@ export interface Segment {
   readonly threads: readonly Thread[];
 }
 
-/** Cuts the threads at every start and end, giving stretches that do not overlap, ascending. */
+/**
+ * Cuts the threads at every start and end, giving stretches that do not overlap, ascending.
+ * @param threads by start, as {@link layThreads} gives them
+ */
 export function cutSegments(threads: readonly Thread[]): Segment[] {
-  const bounds = [...new Set(threads.flatMap((thread) => [thread.start, thread.end]))].sort((a, b) => a - b);
-  const byStart = [...threads].sort((a, b) => a.start - b.start);
+  const bounds = new Float64Array(threads.length * 2);
+  threads.forEach((thread, at) => {
+    bounds[2 * at] = thread.start;
+    bounds[2 * at + 1] = thread.end;
+  });
+  bounds.sort();
   const segments: Segment[] = [];
   let running: Thread[] = [];
   let next = 0;
   for (let at = 0; at + 1 < bounds.length; at++) {
     const start = bounds[at]!;
-    running = running.filter((thread) => thread.end > start);
-    while (next < byStart.length && byStart[next]!.start <= start) running.push(byStart[next++]!);
-    if (running.length > 0) segments.push({ start, end: bounds[at + 1]!, threads: [...running].sort((a, b) => a.lane - b.lane) });
+    const end = bounds[at + 1]!;
+    if (start === end) continue;
+    if (running.some((thread) => thread.end <= start)) running = running.filter((thread) => thread.end > start);
+    if (next < threads.length && threads[next]!.start <= start) {
+      running = [...running];
+      while (next < threads.length && threads[next]!.start <= start) running.push(threads[next++]!);
+      running.sort((a, b) => a.lane - b.lane);
+    }
+    if (running.length > 0) segments.push({ start, end, threads: running });
   }
   return segments;
 }

@@ -14,7 +14,7 @@ import {
 import type { Text } from '@core/model/document';
 import type { Passage } from '@core/model/passage';
 import { coverage } from '@core/passages/coverage';
-import { union } from '@core/passages/relations';
+import { union, type Stretch } from '@core/passages/relations';
 import { paragraphAt } from '@core/text/paragraphs';
 import { turnsOf } from '@core/text/place';
 
@@ -59,6 +59,7 @@ export class DocumentFoot {
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('line');
   private readonly style = getComputedStyle(inject<ElementRef<HTMLElement>>(ElementRef).nativeElement);
   private readonly width = signal(0);
+  private readonly coded = signal<readonly Stretch[]>([]);
   protected readonly share = signal('');
   protected readonly where = computed(() => {
     const at = paragraphAt(this.text().paragraphs, this.at());
@@ -67,11 +68,12 @@ export class DocumentFoot {
   });
 
   constructor() {
-    // counting words takes long in a long text: it follows when the hands rest
+    // counting words and drawing thousands of stretches take long in a long text: they follow when the hands rest
     effect((onCleanup) => {
       const text = this.text();
       const passages = this.passages();
       const timer = setTimeout(() => {
+        this.coded.set(union(passages));
         const { words, covered } = coverage(text, passages);
         const percent = words === 0 ? 0 : (100 * covered) / words;
         this.share.set(percent > 0 && percent < 0.5 ? '< 1 % coded' : `${Math.round(percent)} % coded`);
@@ -83,10 +85,10 @@ export class DocumentFoot {
       observer.observe(this.canvas().nativeElement);
       onCleanup(() => observer.disconnect());
     });
-    afterRenderEffect(() => this.draw(this.width(), this.text().text.length, union(this.passages()), this.at()));
+    afterRenderEffect(() => this.draw(this.width(), this.text().text.length, this.coded(), this.at()));
   }
 
-  private draw(width: number, length: number, coded: readonly { start: number; end: number }[], at: number): void {
+  private draw(width: number, length: number, coded: readonly Stretch[], at: number): void {
     const canvas = this.canvas().nativeElement;
     const context = canvas.getContext('2d');
     if (!context || width === 0) return;

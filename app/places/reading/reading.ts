@@ -235,6 +235,8 @@ export class Reading {
         if ('newCode' in picked) this.store.dispatch(StudyActions.codeUsed({ codeId: change.after.codings.at(-1)!.codeId }));
       }
     }
+    // drawn in the same frame as the key
+    this.application.tick();
   }
 
   /** From the list: the selection, else the chosen passage, else the paragraph at the caret. */
@@ -248,8 +250,8 @@ export class Reading {
     const last = this.recent()[0];
     const place = this.surface()?.selectionOrParagraph();
     if (!last || !Object.hasOwn(this.codes(), last)) return this.notices.say('No code was used yet since the study was opened.');
-    if (place) this.code(place, { codeId: last });
     this.surface()?.collapse();
+    if (place) this.code(place, { codeId: last });
   }
 
   private codeWords(): void {

@@ -31,7 +31,7 @@ export function slips(context: SlipContext) {
 
 class SlipMargin implements PluginValue {
   private readonly margin: HTMLElement;
-  private shown = '';
+  private groups = new Map<string, HTMLElement>();
 
   constructor(
     private readonly view: EditorView,
@@ -83,20 +83,26 @@ class SlipMargin implements PluginValue {
     return codesOf(passage).length + (passage.comment ? 1 : 0) + (this.context.memoTitle(passage.id) ? 1 : 0) || 1;
   }
 
+  /** Groups that look as before are kept and only moved. */
   private draw(placed: readonly Placed[]): void {
     const chosen = this.view.state.field(chosenField).id;
-    const key =
-      placed
-        .map(
-          ({ passage, top, folded }) =>
-            `${passage.id}${Math.round(top)}${folded}${passage.comment.length}${this.context.memoTitle(passage.id) ?? ''}${codesOf(passage)
-              .map((id) => this.nameOf(id))
-              .join()}`,
-        )
-        .join() + chosen;
-    if (key === this.shown) return;
-    this.shown = key;
-    this.margin.replaceChildren(...placed.map((one) => this.group(one, chosen)));
+    const groups = new Map<string, HTMLElement>();
+    for (const one of placed) {
+      const key = this.lookOf(one, chosen);
+      const group = this.groups.get(key) ?? this.group(one, chosen);
+      const top = `${one.top}px`;
+      if (group.style.top !== top) group.style.top = top;
+      groups.set(key, group);
+    }
+    for (const [key, group] of this.groups) if (!groups.has(key)) group.remove();
+    for (const group of groups.values()) if (!group.isConnected) this.margin.append(group);
+    this.groups = groups;
+  }
+
+  /** Everything that a group's look depends on, but for where it stands. */
+  private lookOf({ passage, folded }: Placed, chosen: Id | null): string {
+    const names = codesOf(passage).map((id) => this.nameOf(id));
+    return [passage.id, folded, passage.id === chosen, passage.comment, this.context.memoTitle(passage.id), ...names].join('\u0000');
   }
 
   private nameOf(codeId: Id): string {
@@ -104,9 +110,8 @@ class SlipMargin implements PluginValue {
     return code ? code.name + code.mark + code.colour : '';
   }
 
-  private group({ passage, top, folded }: Placed, chosen: Id | null): HTMLElement {
+  private group({ passage, folded }: Placed, chosen: Id | null): HTMLElement {
     const group = this.element('div', `slip-group${folded ? ' folded' : ''}${passage.id === chosen ? ' here' : ''}`);
-    group.style.top = `${top}px`;
     group.dataset['passage'] = passage.id;
     const { codes } = this.view.state.field(threadsField).coding;
     for (const id of codesOf(passage)) {
