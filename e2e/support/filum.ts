@@ -52,7 +52,8 @@ export class Filum {
   /** Selects words as a reader would with the keyboard: from where they begin, by Shift and arrows. */
   async select(words: string): Promise<void> {
     await this.caretAt(words);
-    for (let at = 0; at < words.length; at++) await this.page.keyboard.press('Shift+ArrowRight');
+    let left = words.length;
+    while (left-- > 0) await this.page.keyboard.press('Shift+ArrowRight');
   }
 
   /** Puts the caret in front of words that are on the screen, by clicking there. */
