@@ -14,7 +14,7 @@ export function paletteCss(): string {
     entries.map((entry) => `--code-${entry}:${cssColour(codeColour(entry, theme))}`).join(';');
   const lanes = Array.from({ length: LANES }, (_, lane) => lane);
   const classes = lanes.flatMap((lane) => entries.map((entry) => `.t${lane}-c${entry}{--t${lane}:var(--code-${entry})}`));
-  return `:root{${variables('light')}}:root[data-theme=dark]{${variables('dark')}}${classes.join('')}${entries.map((entry) => `.c${entry}{--c:var(--code-${entry});--c-ink:color-mix(in oklch,var(--code-${entry}) 70%,var(--ink))}`).join('')}`;
+  return `:root{${variables('light')}}:root[data-theme=dark]{${variables('dark')}}${classes.join('')}${entries.map((entry) => `.c${entry}{--c:var(--code-${entry});--c-ink:color-mix(in oklab,var(--code-${entry}) 70%,var(--ink))}`).join('')}`;
 }
 
 /** Puts the palette into a document, as a constructed sheet that the content policy allows. */

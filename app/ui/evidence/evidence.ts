@@ -62,9 +62,9 @@ export class Evidence {
     const text = await this.texts.get(hit.documentId);
     if (!document || !text) return null;
     const paragraph = text.paragraphs[paragraphAt(text.paragraphs, hit.start)];
-    const from = Math.max(paragraph?.body ?? 0, hit.start - CONTEXT);
+    const from = wordStart(text.text, Math.max(paragraph?.body ?? 0, hit.start - CONTEXT), paragraph?.body ?? 0, hit.start);
     const last = text.paragraphs[paragraphAt(text.paragraphs, hit.end - 1)];
-    const to = Math.min(last?.end ?? hit.end, hit.end + CONTEXT);
+    const to = wordEnd(text.text, Math.min(last?.end ?? hit.end, hit.end + CONTEXT), last?.end ?? hit.end, hit.end);
     const place = placeOf(document, text, hit.start);
     return {
       hit,
@@ -88,4 +88,18 @@ export class Evidence {
     await navigator.clipboard.writeText(piece.citation);
     this.notices.say('Copied with its citation.');
   }
+}
+
+/** Where context begins without cutting a word: after the next space, if that is still in front of the passage. */
+function wordStart(text: string, from: number, first: number, before: number): number {
+  if (from <= first) return first;
+  const space = text.indexOf(' ', from);
+  return space >= 0 && space < before ? space + 1 : from;
+}
+
+/** Where context ends without cutting a word: at the last space, if that is still behind the passage. */
+function wordEnd(text: string, to: number, last: number, after: number): number {
+  if (to >= last) return last;
+  const space = text.lastIndexOf(' ', to);
+  return space > after ? space : to;
 }
