@@ -6,7 +6,8 @@ export function install() {
   const marker = 'node_modules/.package-lock.json';
   if (existsSync(marker) && statSync(marker).mtimeMs >= statSync('package-lock.json').mtimeMs) return;
   console.log('Installing packages…');
-  const result = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+  // not `npm ci`: a lock file written on one platform may lack the optional packages of another, which ci refuses
+  const result = spawnSync('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'], {
     stdio: 'inherit',
     shell: process.platform === 'win32',
   });
