@@ -96,7 +96,8 @@ test('a browser killed at random moments during coding loses nothing that was sh
     await close().catch(() => undefined);
   }
   expect(killedWithWorkUnderWay, 'rounds in which something had been coded and saved before the kill').toBeGreaterThan(ROUNDS / 2);
-  rmSync(profile, { recursive: true, force: true });
+  // the killed browser's helpers may still be letting go of their files
+  rmSync(profile, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 });
 });
 
 const pause = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds));

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
-import { KEY_MAP } from './key-map';
+import { KEY_MAP } from '../ui/key-map';
 
 /** The help sheet: every key there is. */
 @Component({

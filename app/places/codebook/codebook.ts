@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal, viewChild } from '@angular/core';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { Store } from '@ngrx/store';
 import { addCode, deleteCode, deletionToll, moveCode } from '@core/change/commands/codes';
@@ -31,6 +31,7 @@ export class Codebook {
   private readonly session = inject(StudySession);
   private readonly ask = inject(Ask);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private readonly list = viewChild(CdkVirtualScrollViewport);
   private readonly data = this.store.selectSignal(selectData);
   protected readonly codes = this.store.selectSignal(selectCodes);
   private readonly allRows = this.store.selectSignal(selectCodeRows);
@@ -117,7 +118,15 @@ export class Codebook {
   /** Chooses a row and, once it is drawn, gives it the focus. */
   private focusRow(id: Id): void {
     this.chosenId.set(id);
-    setTimeout(() => this.host.querySelector<HTMLElement>(`[data-code="${id}"]`)?.focus());
+    // a row far away is not drawn before the list has been scrolled to it, which takes some frames
+    const focus = (framesLeft: number): void => {
+      const row = this.host.querySelector<HTMLElement>(`[data-code="${id}"]`);
+      row?.focus();
+      if (document.activeElement === row || framesLeft === 0) return;
+      if (!row) this.list()?.scrollToIndex(Math.max(0, this.rows().findIndex((one) => one.code.id === id) - 3));
+      requestAnimationFrame(() => focus(framesLeft - 1));
+    };
+    requestAnimationFrame(() => focus(30));
   }
 
   protected onDragStart(event: DragEvent, id: Id): void {

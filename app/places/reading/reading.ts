@@ -280,7 +280,9 @@ export class Reading {
     const id = this.passageHere();
     if (!id) return;
     this.chosenId.set(id);
-    setTimeout(() => this.panel()?.focusComment());
+    // drawn at once, so that the first letter already goes into the comment
+    this.application.tick();
+    this.panel()?.focusComment();
   }
 
   protected async writeMemo(memoId: Id | null): Promise<void> {

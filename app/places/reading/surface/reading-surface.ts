@@ -11,7 +11,7 @@ import {
   untracked,
   ViewEncapsulation,
 } from '@angular/core';
-import { Compartment, EditorSelection, EditorState, type Extension } from '@codemirror/state';
+import { Compartment, EditorSelection, EditorState, Prec, type Extension } from '@codemirror/state';
 import { EditorView, keymap, type Rect } from '@codemirror/view';
 import { standardKeymap } from '@codemirror/commands';
 import type { Document, Text } from '@core/model/document';
@@ -27,7 +27,8 @@ import { choosePassage, chosenField, passagesAt, showCoding, threads, type Codin
 /** What a key asks for while the caret is in the text. */
 export type SurfaceCommand = 'code' | 'same' | 'words' | 'memo' | 'comment' | 'previous' | 'next' | 'remove' | 'copy' | 'find';
 
-const KEYS: Readonly<Record<string, SurfaceCommand>> = {
+/** Keys of the text, and what they ask for. The help sheet lists them in words. */
+export const SURFACE_KEYS: Readonly<Record<string, SurfaceCommand>> = {
   c: 'code',
   '.': 'same',
   v: 'words',
@@ -74,14 +75,12 @@ export class ReadingSurface {
   private view!: EditorView;
   private shownText: Text | null = null;
   private shownCoding: Coding | null = null;
+  private shownMemos: ReadonlyMap<Id, string> | null = null;
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.view?.destroy());
     effect(() => this.showText(this.document(), this.text()));
-    effect(() => {
-      this.memoTitles();
-      this.showCoding(this.coding());
-    });
+    effect(() => this.showCoding(this.coding(), this.memoTitles()));
     effect(() => {
       const id = this.chosenId();
       if (id !== this.view.state.field(chosenField).id) this.view.dispatch({ effects: choosePassage.of(id) });
@@ -98,20 +97,23 @@ export class ReadingSurface {
       threads(coding),
       slips({ memoTitle: (id) => untracked(this.memoTitles).get(id) ?? null, choose: (id) => this.chosen.emit(id) }),
       codingHover((id) => untracked(this.coderName)(id)),
-      EditorView.domEventHandlers({
-        keydown: (event) => this.onKey(event),
-        mouseup: (event) => this.onClick(event),
-        dragover: (event) => {
-          if (!event.dataTransfer?.types.includes(CODE_DRAG_TYPE)) return false;
-          event.preventDefault();
-          return true;
-        },
-        drop: (event) => this.onDrop(event),
-        scroll: () => {
-          this.tellPlace();
-          return false;
-        },
-      }),
+      // before CodeMirror's own keys, which would swallow Delete even where nothing can be deleted
+      Prec.highest(
+        EditorView.domEventHandlers({
+          keydown: (event) => this.onKey(event),
+          mouseup: (event) => this.onClick(event),
+          dragover: (event) => {
+            if (!event.dataTransfer?.types.includes(CODE_DRAG_TYPE)) return false;
+            event.preventDefault();
+            return true;
+          },
+          drop: (event) => this.onDrop(event),
+          scroll: () => {
+            this.tellPlace();
+            return false;
+          },
+        }),
+      ),
       EditorView.updateListener.of((update) => {
         if (update.geometryChanged) this.tellPlace();
       }),
@@ -147,10 +149,11 @@ export class ReadingSurface {
     this.shownText = text;
   }
 
-  private showCoding(coding: Coding): void {
-    const memosOnly = coding === this.shownCoding;
+  private showCoding(coding: Coding, memoTitles: ReadonlyMap<Id, string>): void {
+    const same = coding === this.shownCoding && (memoTitles === this.shownMemos || memoTitles.size + (this.shownMemos?.size ?? 0) === 0);
     this.shownCoding = coding;
-    if (!memosOnly || untracked(this.memoTitles).size > 0) this.view.dispatch({ effects: showCoding.of(coding) });
+    this.shownMemos = memoTitles;
+    if (!same) this.view.dispatch({ effects: showCoding.of(coding) });
   }
 
   /** The selected stretch, tidied; with nothing selected null. */
@@ -201,7 +204,7 @@ export class ReadingSurface {
 
   private onKey(event: KeyboardEvent): boolean {
     if (event.ctrlKey || event.metaKey || event.altKey) return false;
-    const command = KEYS[event.key];
+    const command = SURFACE_KEYS[event.key];
     if (!command) return false;
     event.preventDefault();
     this.asked.emit(command);

@@ -1,0 +1,113 @@
+import { provideZonelessChangeDetection } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { provideStore, Store } from '@ngrx/store';
+import { applyChange } from '@core/change/apply';
+import { addFolder } from '@core/change/commands/documents';
+import { codePlace } from '@core/change/commands/passages';
+import type { Document } from '@core/model/document';
+import { sequentialIds } from '@core/model/ids';
+import { openedStudy } from '../testing/opened-study';
+import type { OpenedStudy } from '../storage/study-storage';
+import { ScopeActions, StudyActions } from './study.actions';
+import { studyFeature } from './study.reducer';
+import { selectCodeCounts, selectCodeRows, selectScope, selectScopedDocuments } from './study.selectors';
+
+describe('what everything is looking at', () => {
+  const { opened, codes, coderId } = openedStudy(['Feelings', 'Worry:Feelings', 'Relief:Feelings', 'Doors']);
+  const newId = sequentialIds(21);
+  const context = { coderId, now: 1, newId };
+  let { state } = opened;
+  const outer = addFolder('Outer')(state, context)!.change[0]!.after!.id;
+  state = applyChange(state, addFolder('Outer', null, outer)(state, context)!.change);
+  const inner = newId();
+  state = applyChange(state, addFolder('Inner', outer, inner)(state, context)!.change);
+  const add = (title: string, kind: Document['kind'], folderId: string | null): string => {
+    const document: Document = {
+      id: newId(),
+      title,
+      kind,
+      date: null,
+      folderId,
+      description: '',
+      speakers: [],
+      characters: 100,
+      words: 20,
+      source: null,
+      createdAt: 0,
+    };
+    state = applyChange(state, [{ type: 'document', before: null, after: document }]);
+    state = applyChange(
+      state,
+      codePlace({ documentId: document.id, place: { start: 0, end: 9 }, codeIds: [codes['Worry']!] })(state, context)!.change,
+    );
+    return document.id;
+  };
+  add('Interview 10', 'interview', inner);
+  add('Interview 9', 'interview', outer);
+  add('Field note', 'field note', null);
+  const study: OpenedStudy = { ...opened, state };
+  let store: Store;
+  const titles = () =>
+    store
+      .selectSignal(selectScopedDocuments)()
+      .map((document) => document.title);
+  const worries = () => store.selectSignal(selectCodeCounts)().own.get(codes['Worry']!) ?? 0;
+
+  beforeEach(() => {
+    TestBed.configureTestingModule({
+      providers: [
+        provideZonelessChangeDetection(),
+        provideStore(
+          { study: studyFeature.reducer },
+          { runtimeChecks: { strictStateImmutability: false, strictActionImmutability: false } },
+        ),
+      ],
+    });
+    store = TestBed.inject(Store);
+    store.dispatch(StudyActions.opened({ opened: study, role: 'writer' }));
+  });
+
+  it('is everything at first, by folder and in natural order', () => {
+    expect(titles()).toEqual(['Field note', 'Interview 10', 'Interview 9']);
+    expect(worries()).toBe(3);
+  });
+
+  it('narrows to kinds, and to a folder with all folders in it', () => {
+    store.dispatch(ScopeActions.kindsChosen({ kinds: ['interview'] }));
+    expect(titles()).toEqual(['Interview 10', 'Interview 9']);
+    store.dispatch(ScopeActions.folderChosen({ folderId: inner }));
+    expect(titles()).toEqual(['Interview 10']);
+    expect(worries()).toBe(1);
+    store.dispatch(ScopeActions.kindsChosen({ kinds: [] }));
+    store.dispatch(ScopeActions.folderChosen({ folderId: outer }));
+    expect(titles()).toEqual(['Interview 10', 'Interview 9']);
+  });
+
+  it('counts one coder’s codings when a coder is chosen, and all again when cleared', () => {
+    store.dispatch(ScopeActions.coderChosen({ coderId: newId() }));
+    expect(worries()).toBe(0);
+    store.dispatch(ScopeActions.cleared());
+    expect(worries()).toBe(3);
+  });
+
+  it('stays when the same study is read anew, and goes with another study', () => {
+    store.dispatch(ScopeActions.kindsChosen({ kinds: ['field note'] }));
+    store.dispatch(StudyActions.opened({ opened: study, role: 'follower' }));
+    expect(titles()).toEqual(['Field note']);
+    const other = { ...study, state: { ...state, study: { ...state.study, id: newId() } } };
+    store.dispatch(StudyActions.opened({ opened: other, role: 'writer' }));
+    expect(store.selectSignal(selectScope)().kinds).toEqual([]);
+  });
+
+  it('lists the codebook in the order of its tree', () => {
+    const rows = store
+      .selectSignal(selectCodeRows)()
+      .map((row) => [row.code.name, row.level, row.hasChildren]);
+    expect(rows).toEqual([
+      ['Feelings', 0, true],
+      ['Worry', 1, false],
+      ['Relief', 1, false],
+      ['Doors', 0, false],
+    ]);
+  });
+});
