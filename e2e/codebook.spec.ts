@@ -22,6 +22,7 @@ test('makes, renames, describes and colours a code', async ({ page }) => {
   await expect(page.getByRole('button', { name: 'teal 3' })).toHaveAttribute('aria-pressed', 'true');
   await filum.saved();
   await page.reload();
+  await page.getByLabel('Find a code').fill('Missing');
   await expect(row('Missing it')).toContainText('Being left on the pier.');
 });
 
