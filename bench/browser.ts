@@ -160,11 +160,7 @@ async function longDocument(page: Page, base: string, folder: string): Promise<v
     promise: { words: 'under 50 ms', kept: p95 < 50 },
   });
   const size = await page.evaluate(async () => {
-    const name = (await indexedDB.databases())
-      .map((one) => one.name!)
-      .filter((one) => one.startsWith('filum-study-5e'))
-      .at(-1);
-    if (!name) return 0;
+    const name = `filum-study-${location.pathname.split('/')[2]}`;
     const db = await new Promise<IDBDatabase>(
       (resolve) => (indexedDB.open(name).onsuccess = (event) => resolve((event.target as IDBOpenDBRequest).result)),
     );
