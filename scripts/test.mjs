@@ -47,8 +47,9 @@ check('build', 'npm', ['run', '--silent', 'build']);
 const report = 'test-results/interface.json';
 rmSync(report, { force: true });
 const faces = step('interface', 'npx', ['playwright', 'test']);
-const { stats } = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : { stats: { expected: 0, unexpected: 0 } };
-count(faces, stats.expected, stats.unexpected);
+const { stats } = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : { stats: { expected: 0, unexpected: 0, flaky: 0 } };
+count(faces, stats.expected + stats.flaky, stats.unexpected);
+if (stats.flaky > 0) console.log(`\n${stats.flaky} interface tests passed only at the second try: look at them.`);
 
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed > 0 ? 1 : 0);
