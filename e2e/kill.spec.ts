@@ -38,7 +38,7 @@ async function start(profile: string): Promise<{ process: ChildProcess; context:
 }
 
 test('a browser killed at random moments during coding loses nothing that was shown as saved', async ({ baseURL }) => {
-  test.setTimeout(300_000);
+  test.setTimeout(480_000);
   const profile = mkdtempSync(join(tmpdir(), 'filum-kill-'));
   let address = '';
   let shownAsSaved = 0;
@@ -68,7 +68,7 @@ test('a browser killed at random moments during coding loses nothing that was sh
     await checkIntegrity(filum, found);
     if (round === ROUNDS) {
       await close();
-      browserProcess.kill('SIGKILL');
+      process.kill(-browserProcess.pid!, 'SIGKILL');
       break;
     }
 
@@ -96,8 +96,11 @@ test('a browser killed at random moments during coding loses nothing that was sh
     await close().catch(() => undefined);
   }
   expect(killedWithWorkUnderWay, 'rounds in which something had been coded and saved before the kill').toBeGreaterThan(ROUNDS / 2);
-  // the killed browser's helpers may still be letting go of their files
-  rmSync(profile, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 });
+  try {
+    rmSync(profile, { recursive: true, force: true, maxRetries: 8, retryDelay: 250 });
+  } catch {
+    // the killed browser's helpers may still hold files: what is left in the temporary folder is no fault of Filum's
+  }
 });
 
 const pause = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds));
