@@ -52,7 +52,7 @@ export function createApp(folder: string): Express {
     }),
   );
   app.use((request, response, next) => {
-    if (request.method !== 'GET' || !request.accepts('html') || /\.\w{2,5}$/.test(request.path)) return next();
+    if (!['GET', 'HEAD'].includes(request.method) || !request.accepts('html') || /\.\w{2,5}$/.test(request.path)) return next();
     response.setHeader('Cache-Control', 'no-store');
     // read each time, so that a new build shows without a restart
     const page = readFileSync(join(folder, 'index.html'), 'utf8');
