@@ -17,7 +17,6 @@ export const selectCodes = createSelector(selectData, (data): Table<Code> => tab
 export const selectDocuments = createSelector(selectData, (data): Table<Document> => tables(data)?.document ?? NONE);
 export const selectFolders = createSelector(selectData, (data) => tables(data)?.folder ?? NONE);
 export const selectCases = createSelector(selectData, (data) => tables(data)?.case ?? NONE);
-export const selectAttributes = createSelector(selectData, (data) => tables(data)?.attribute ?? NONE);
 export const selectCoders = createSelector(selectData, (data) => tables(data)?.coder ?? NONE);
 export const selectMemos = createSelector(selectData, (data) => tables(data)?.memo ?? NONE);
 export const selectQueries = createSelector(selectData, (data) => tables(data)?.query ?? NONE);

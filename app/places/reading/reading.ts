@@ -121,7 +121,6 @@ export class Reading {
   } | null>(null);
   protected readonly listOpen = signal(false);
   protected readonly coderName = (id: Id): string => this.coders()[id]?.name ?? 'somebody';
-  protected readonly cameFrom = computed(() => this.from());
 
   /** Who the document's words are, in a line: attributes of its one case. */
   protected readonly subject = computed(() => {

@@ -39,8 +39,11 @@ export class WriteUp {
         this.busy.update((busy) => busy && { ...busy, share }),
       );
       saveFile(`${study.title} ${today()}.filum`, bytes, 'application/zip');
-      await this.session.noteBackup({ at: Date.now(), through });
       this.note('the study file');
+      await this.session.settled();
+      // the log's own note of this export is no change since it
+      const { seq } = this.history();
+      await this.session.noteBackup({ at: Date.now(), through: seq === through + 1 ? seq : through });
     });
   }
 
