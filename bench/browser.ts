@@ -18,8 +18,8 @@ import { median, percentile, report } from './report';
 
 const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'];
 
-/** The promises made for the browser, measured on the production build. */
-export async function benchBrowser(): Promise<void> {
+/** The promises made for the browser, measured on the production build. @param only one part: first, long or large */
+export async function benchBrowser(only?: string): Promise<void> {
   console.log('\nIn Chromium, production build');
   const bundle = await build({ entryPoints: ['bench/browser/bare.ts'], bundle: true, write: false, format: 'iife', minify: true });
   const app = express();
@@ -36,9 +36,8 @@ export async function benchBrowser(): Promise<void> {
     viewport: { width: 1280, height: 800 },
   });
   try {
-    await firstLoad(context.pages()[0]!, base);
-    await longDocument(await context.newPage(), base, profile);
-    await largeStudy(await context.newPage(), base, profile);
+    for (const [name, measure] of Object.entries({ first: firstLoad, long: longDocument, large: largeStudy }))
+      if (!only || only === name) await measure(await context.newPage(), base, profile);
   } finally {
     await context.close();
     server.close();

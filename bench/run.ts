@@ -7,5 +7,5 @@ const [only] = process.argv.slice(2);
 if (only !== 'browser') await benchCore();
 if (only !== 'core') {
   if (!existsSync('dist/app/browser/index.html')) throw new Error('Build the application first: npm run build');
-  await benchBrowser();
+  await benchBrowser(process.argv[3]);
 }

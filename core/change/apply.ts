@@ -1,5 +1,4 @@
 import type { Id } from '../model/ids';
-import type { Passage } from '../model/passage';
 import type { RecordShapes, TableType } from '../model/records';
 import type { StudyState, Table } from '../model/study-state';
 import { packPassages, unpackPassages, type PassageColumns } from '../passages/columns';
@@ -31,8 +30,11 @@ export function applyChange(state: StudyState, change: Change): StudyState {
       const documentId = (one.after ?? one.before)!.documentId;
       passages.set(documentId, [...(passages.get(documentId) ?? []), one]);
     } else {
-      const table = (tables[one.type] ??= { ...state.tables[one.type] });
-      put(table as Record<Id, RecordShapes[TableType]>, one);
+      const table = (tables[one.type] ??= { ...state.tables[one.type] }) as Record<Id, RecordShapes[TableType]>;
+      const id = idOf(one);
+      mustFit(one, Object.hasOwn(table, id));
+      if (one.after === null) delete table[id];
+      else table[id] = one.after;
     }
   }
   return {
@@ -47,24 +49,24 @@ export function documentsWithChangedPassages(change: Change): Set<Id> {
   return new Set(change.flatMap((one) => (one.type === 'passage' ? [(one.after ?? one.before)!.documentId] : [])));
 }
 
-function put<T extends { id: Id }>(table: Record<Id, T>, change: RecordChange): void {
-  const id = idOf(change);
-  const there = Object.hasOwn(table, id);
+/** @throws ChangeConflictError */
+function mustFit(change: RecordChange, there: boolean): void {
   if (change.before === null && there) throw new ChangeConflictError(change, 'is already there');
   if (change.before !== null && !there) throw new ChangeConflictError(change, 'is no longer there');
-  if (change.after === null) delete table[id];
-  else table[id] = change.after as unknown as T;
 }
 
 function applyToPassages(all: Table<PassageColumns>, changes: ReadonlyMap<Id, readonly RecordChange[]>): Table<PassageColumns> {
   const next: Record<Id, PassageColumns> = { ...all };
   for (const [documentId, some] of changes) {
     const columns = all[documentId];
-    const byId: Record<Id, Passage> = {};
-    if (columns) for (const passage of unpackPassages(columns)) byId[passage.id] = passage;
-    for (const one of some) put(byId, one);
-    const passages = Object.values(byId);
-    if (passages.length > 0) next[documentId] = packPassages(documentId, passages);
+    const passages = new Map((columns ? unpackPassages(columns) : []).map((passage) => [passage.id, passage]));
+    for (const one of some) {
+      if (one.type !== 'passage') continue;
+      mustFit(one, passages.has(idOf(one)));
+      if (one.after === null) passages.delete(idOf(one));
+      else passages.set(one.after.id, one.after);
+    }
+    if (passages.size > 0) next[documentId] = packPassages(documentId, [...passages.values()]);
     else delete next[documentId];
   }
   return next;

@@ -84,8 +84,13 @@ export function packPassages(documentId: Id, passages: readonly Passage[]): Pass
       at++;
     }
   });
-  return { documentId, ids: ids.join(''), ...columns, comments, codes: codes.values, coders: coders.values };
+  const packed = { documentId, ids: ids.join(''), ...columns, comments, codes: codes.values, coders: coders.values };
+  unpacked.set(packed, sorted);
+  return packed;
 }
+
+/** Passages as objects of columns in memory: kept as long as the columns are. */
+const unpacked = new WeakMap<PassageColumns, readonly Passage[]>();
 
 /** Number of passages in the columns. */
 export const passageCount = (columns: PassageColumns): number => columns.starts.length;
@@ -101,9 +106,10 @@ export function rowOfId(columns: PassageColumns, id: Id): number {
   return -1;
 }
 
-const unpacked = new WeakMap<PassageColumns, readonly Passage[]>();
-
-/** The passages as objects, in reading order. Kept as long as the columns are, so asking again costs nothing. */
+/**
+ * The passages as objects, in reading order. Asking again costs nothing, and of columns packed here those
+ * that were packed come back, so that a passage which did not change stays the same object.
+ */
 export function unpackPassages(columns: PassageColumns): readonly Passage[] {
   const known = unpacked.get(columns);
   if (known) return known;

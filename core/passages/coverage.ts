@@ -1,6 +1,6 @@
 import type { Text } from '../model/document';
-import { countWords } from '../text/words';
-import { overlaps, union, type Stretch } from './relations';
+import { findWords } from '../text/words';
+import { union, type Stretch } from './relations';
 
 /** Words of a text, and how many of them lie in at least one passage. */
 export interface Coverage {
@@ -16,18 +16,61 @@ export interface Coverage {
  */
 export function coverage(text: Text, passages: Iterable<Stretch>, speaks: (speaker: number) => boolean = () => true): Coverage {
   const covered = union(passages);
+  const { starts, ends, firsts } = wordsOf(text);
   let words = 0;
   let inside = 0;
-  let first = 0;
-  for (const paragraph of text.paragraphs) {
-    if (!speaks(paragraph.speaker)) continue;
-    words += countWords(text.text.slice(paragraph.body, paragraph.end));
-    while (first < covered.length && covered[first]!.end <= paragraph.body) first++;
-    const place = { start: paragraph.body, end: paragraph.end };
-    for (let at = first; at < covered.length && overlaps(covered[at]!, place); at++) {
-      const from = Math.max(covered[at]!.start, place.start);
-      inside += countWords(text.text.slice(from, Math.min(covered[at]!.end, place.end)));
+  let next = 0;
+  text.paragraphs.forEach((paragraph, at) => {
+    if (!speaks(paragraph.speaker)) return;
+    const last = firsts[at + 1]!;
+    let word = firsts[at]!;
+    words += last - word;
+    while (next < covered.length && covered[next]!.end <= paragraph.body) next++;
+    for (let one = next; one < covered.length && covered[one]!.start < paragraph.end; one++) {
+      word = firstAfter(ends, covered[one]!.start, word, last);
+      const stop = firstAfter(starts, covered[one]!.end - 1, word, last);
+      inside += stop - word;
+      word = stop;
     }
+  });
+  return { words, covered: inside };
+}
+
+/** Where the words of a text are, paragraph by paragraph. */
+interface TextWords {
+  readonly starts: Uint32Array;
+  readonly ends: Uint32Array;
+  /** For each paragraph the row of its first word, and one more at the end. */
+  readonly firsts: Uint32Array;
+}
+
+/** Finding the words takes far longer than counting those that are covered, so it is done once a text. */
+const found = new WeakMap<Text, TextWords>();
+
+function wordsOf(text: Text): TextWords {
+  const known = found.get(text);
+  if (known) return known;
+  const starts: number[] = [];
+  const ends: number[] = [];
+  const firsts = new Uint32Array(text.paragraphs.length + 1);
+  text.paragraphs.forEach(({ body, end }, at) => {
+    for (const word of findWords(text.text.slice(body, end))) {
+      starts.push(body + word.start);
+      ends.push(body + word.end);
+    }
+    firsts[at + 1] = starts.length;
+  });
+  const words = { starts: Uint32Array.from(starts), ends: Uint32Array.from(ends), firsts };
+  found.set(text, words);
+  return words;
+}
+
+/** Row of the first value greater than a limit in rows `[low, high)` of an ascending column, or `high`. */
+function firstAfter(column: Uint32Array, limit: number, low: number, high: number): number {
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (column[middle]! > limit) high = middle;
+    else low = middle + 1;
   }
-  return { words, covered: Math.min(inside, words) };
+  return low;
 }

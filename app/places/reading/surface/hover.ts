@@ -1,6 +1,6 @@
 import { hoverTooltip } from '@codemirror/view';
 import type { Id } from '@core/model/ids';
-import { passagesAt, threadsField } from './threads';
+import { passagesAt, codingField } from './threads';
 
 /** What hovering over coded words shows: each code with who gave it and when. */
 export function codingHover(coderName: (coderId: Id) => string) {
@@ -9,7 +9,7 @@ export function codingHover(coderName: (coderId: Id) => string) {
     (view, position) => {
       const passages = passagesAt(view, position).slice(0, 6);
       if (passages.length === 0) return null;
-      const { codes } = view.state.field(threadsField).coding;
+      const { codes } = view.state.field(codingField);
       return {
         pos: Math.max(...passages.map((passage) => passage.start)),
         end: Math.min(...passages.map((passage) => passage.end)),

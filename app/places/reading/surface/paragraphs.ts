@@ -1,35 +1,56 @@
 import { RangeSetBuilder, type Extension } from '@codemirror/state';
-import { Decoration, EditorView, type DecorationSet } from '@codemirror/view';
+import { Decoration, EditorView, ViewPlugin, type DecorationSet } from '@codemirror/view';
 import type { Document, Paragraph, Text } from '@core/model/document';
+import { paragraphAt } from '@core/text/paragraphs';
 
 /** How long a speaker's name may be beside the text. */
 const NAME_LENGTH = 14;
 
+const hidden = Decoration.replace({});
+
+interface Near {
+  readonly lines: DecorationSet;
+  readonly labels: DecorationSet;
+}
+
 /**
  * How paragraphs look: headings, lists, emphasis, and who speaks. The speaker's label stays in the text, but
- * is not shown in it: the name stands beside the first line of the turn.
+ * is not shown in it, and the caret steps over it: the name stands beside the first line of the turn.
+ * Only paragraphs near the window are looked at: CodeMirror compares replaced ranges one by one on every
+ * keystroke, and a long document has thousands of labels.
  */
 export function paragraphLooks(document: Document, text: Text): Extension {
+  const plugin = ViewPlugin.define(
+    (view) => ({
+      near: looksNear(view, document, text),
+      update(update) {
+        if (update.viewportChanged || update.docChanged) this.near = looksNear(update.view, document, text);
+      },
+    }),
+    {
+      provide: (one) => [
+        EditorView.decorations.of((view) => view.plugin(one)?.near.lines ?? Decoration.none),
+        EditorView.decorations.of((view) => view.plugin(one)?.near.labels ?? Decoration.none),
+        EditorView.atomicRanges.of((view) => view.plugin(one)?.near.labels ?? Decoration.none),
+      ],
+    },
+  );
+  return [plugin, EditorView.decorations.of(emphasis(text))];
+}
+
+function looksNear(view: EditorView, document: Document, { paragraphs }: Text): Near {
   const lines = new RangeSetBuilder<Decoration>();
   const labels = new RangeSetBuilder<Decoration>();
-  const hidden = Decoration.replace({});
-  let last = -1;
-  for (const paragraph of text.paragraphs) {
-    lines.add(
-      paragraph.start,
-      paragraph.start,
-      lineLook(document, paragraph, paragraph.speaker !== last || paragraph.body > paragraph.start),
-    );
-    if (paragraph.body > paragraph.start) labels.add(paragraph.start, paragraph.body, hidden);
-    last = paragraph.speaker;
+  const { from, to } = view.viewport;
+  for (let at = paragraphAt(paragraphs, from); at < paragraphs.length && paragraphs[at]!.start <= to; at++) {
+    const paragraph = paragraphs[at]!;
+    const { start, body } = paragraph;
+    if (start < from) continue;
+    const begins = paragraph.speaker !== (paragraphs[at - 1]?.speaker ?? -1) || body > start;
+    lines.add(start, start, lineLook(document, paragraph, begins));
+    if (body > start) labels.add(start, body, hidden);
   }
-  const labelRanges = labels.finish();
-  return [
-    EditorView.decorations.of(lines.finish()),
-    EditorView.decorations.of(labelRanges),
-    EditorView.atomicRanges.of(() => labelRanges),
-    EditorView.decorations.of(emphasis(text)),
-  ];
+  return { lines: lines.finish(), labels: labels.finish() };
 }
 
 const looks = new Map<string, Decoration>();

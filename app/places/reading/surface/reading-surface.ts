@@ -1,4 +1,5 @@
 import {
+  afterNextRender,
   CSP_NONCE,
   ChangeDetectionStrategy,
   Component,
@@ -75,16 +76,16 @@ export class ReadingSurface {
   private view!: EditorView;
   private shownText: Text | null = null;
   private shownCoding: Coding | null = null;
+  /** Where the caret goes with the next transaction, or null. */
+  private caretTo: number | null = null;
   private shownMemos: ReadonlyMap<Id, string> | null = null;
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.view?.destroy());
+    // CodeMirror would measure in the next frame; asked for a place it measures in this one, and all is painted once
+    afterNextRender({ read: () => this.tellPlace() });
     effect(() => this.showText(this.document(), this.text()));
-    effect(() => this.showCoding(this.coding(), this.memoTitles()));
-    effect(() => {
-      const id = this.chosenId();
-      if (id !== this.view.state.field(chosenField).id) this.view.dispatch({ effects: choosePassage.of(id) });
-    });
+    effect(() => this.showCoding(this.coding(), this.memoTitles(), this.chosenId()));
   }
 
   private extensions(looks: Extension, coding: Coding): Extension[] {
@@ -149,11 +150,16 @@ export class ReadingSurface {
     this.shownText = text;
   }
 
-  private showCoding(coding: Coding, memoTitles: ReadonlyMap<Id, string>): void {
+  /** What is new is shown in one transaction: each costs a layout. */
+  private showCoding(coding: Coding, memoTitles: ReadonlyMap<Id, string>, chosenId: Id | null): void {
     const same = coding === this.shownCoding && (memoTitles === this.shownMemos || memoTitles.size + (this.shownMemos?.size ?? 0) === 0);
     this.shownCoding = coding;
     this.shownMemos = memoTitles;
-    if (!same) this.view.dispatch({ effects: showCoding.of(coding) });
+    const effects = [
+      ...(same ? [] : [showCoding.of(coding)]),
+      ...(chosenId === this.view.state.field(chosenField).id ? [] : [choosePassage.of(chosenId)]),
+    ];
+    if (effects.length > 0 || this.caretTo !== null) this.view.dispatch({ effects, ...this.takeCaret() });
   }
 
   /** The selected stretch, tidied; with nothing selected null. */
@@ -180,6 +186,7 @@ export class ReadingSurface {
   }
 
   focus(): void {
+    this.settleCaret();
     this.view.focus();
   }
 
@@ -197,9 +204,21 @@ export class ReadingSurface {
     this.view.dispatch({ effects: EditorView.scrollIntoView(Math.min(position, this.view.state.doc.length), { y: 'start' }) });
   }
 
-  /** Leaves the caret where a selection ended. */
+  /** Leaves the caret where a selection ended: with what is shown next, or else when the task is done. */
   collapse(): void {
-    this.view.dispatch({ selection: EditorSelection.cursor(this.view.state.selection.main.to) });
+    if (this.view.state.selection.main.empty) return;
+    this.caretTo = this.view.state.selection.main.to;
+    queueMicrotask(() => this.settleCaret());
+  }
+
+  private settleCaret(): void {
+    if (this.caretTo !== null) this.view.dispatch(this.takeCaret());
+  }
+
+  private takeCaret(): { readonly selection?: EditorSelection } {
+    const to = this.caretTo;
+    this.caretTo = null;
+    return to === null ? {} : { selection: EditorSelection.single(to) };
   }
 
   private onKey(event: KeyboardEvent): boolean {

@@ -1,7 +1,8 @@
 import { ViewPlugin, type EditorView, type PluginValue, type ViewUpdate } from '@codemirror/view';
 import type { Id } from '@core/model/ids';
 import type { Passage } from '@core/model/passage';
-import { choosePassage, chosenField, showCoding, threadsField } from './threads';
+import { firstStartingAt } from '@core/passages/groups';
+import { choosePassage, chosenField, codingField, showCoding } from './threads';
 
 /** Height of one slip. */
 const ROW = 17;
@@ -60,7 +61,7 @@ class SlipMargin implements PluginValue {
 
   private layOut(): Placed[] {
     const { view } = this;
-    const { passages } = view.state.field(threadsField).coding;
+    const { passages } = view.state.field(codingField);
     const { from, to } = view.viewport;
     const scroller = view.scrollDOM.getBoundingClientRect();
     const placed: Placed[] = [];
@@ -106,14 +107,14 @@ class SlipMargin implements PluginValue {
   }
 
   private nameOf(codeId: Id): string {
-    const code = this.view.state.field(threadsField).coding.codes[codeId];
+    const code = this.view.state.field(codingField).codes[codeId];
     return code ? code.name + code.mark + code.colour : '';
   }
 
   private group({ passage, folded }: Placed, chosen: Id | null): HTMLElement {
     const group = this.element('div', `slip-group${folded ? ' folded' : ''}${passage.id === chosen ? ' here' : ''}`);
     group.dataset['passage'] = passage.id;
-    const { codes } = this.view.state.field(threadsField).coding;
+    const { codes } = this.view.state.field(codingField);
     for (const id of codesOf(passage)) {
       const code = codes[id];
       if (!code) continue;
@@ -147,15 +148,3 @@ class SlipMargin implements PluginValue {
 
 /** Distinct codes of a passage, in the order they were given. */
 const codesOf = (passage: Passage): Id[] => [...new Set(passage.codings.map((coding) => coding.codeId))];
-
-/** Index of the first passage that starts at or after a position. */
-export function firstStartingAt(passages: readonly Passage[], position: number): number {
-  let low = 0;
-  let high = passages.length;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (passages[middle]!.start < position) low = middle + 1;
-    else high = middle;
-  }
-  return low;
-}
