@@ -33,6 +33,8 @@ describe('what everything is looking at', () => {
       characters: 100,
       words: 20,
       source: null,
+      values: {},
+      answers: [],
       createdAt: 0,
     };
     state = applyChange(state, [{ type: 'document', before: null, after: document }]);

@@ -10,7 +10,8 @@ import type { StudyState } from '@core/model/study-state';
 import { unpackPassages } from '@core/passages/columns';
 import { composeText } from '@core/text/draft-text';
 import { createEmptyStudy } from './create-study';
-import { DATABASE_PREFIX } from './study-database';
+import { DATABASE_PREFIX, StudyDatabase } from './study-database';
+import { SCHEMA_VERSION } from '@core/model/schema-version';
 import { deleteStudy, listStudies, studyExists } from './study-list';
 import { NoSuchStudyError, StaleTabError, StudyStorage } from './study-storage';
 import { WriterLock } from './writer-lock';
@@ -50,6 +51,28 @@ describe('storage', () => {
     return action;
   }
 
+  it('brings a study of an earlier version to this one, its journal too, and refuses a later one', async () => {
+    await addInterview();
+    storage.close();
+    const db = new StudyDatabase(studyId);
+    const without = (record: object, ...keys: string[]) =>
+      Object.fromEntries(Object.entries(record).filter(([key]) => !keys.includes(key)));
+    const [document, text, entry] = [(await db.table('document').toArray())[0], (await db.text.toArray())[0]!, (await db.journal.get(1))!];
+    await db.table('document').put(without(document, 'values', 'answers'));
+    await db.table('text').put(without(text, 'marks'));
+    const change = entry.change.map((one) => ({ ...one, after: without(one.after!, 'values', 'answers', 'marks') }));
+    await db.table('journal').put({ ...entry, change });
+    await db.meta.put({ key: 'dataVersion', value: 1 });
+    storage = await StudyStorage.of(studyId);
+    expect(Object.values((await storage.open()).state.tables.document)).toEqual([document]);
+    expect(await storage.text(document.id)).toEqual(text);
+    expect(await storage.entry(1)).toEqual(entry);
+    expect((await db.meta.get('dataVersion'))?.value).toBe(SCHEMA_VERSION);
+    await db.meta.put({ key: 'dataVersion', value: SCHEMA_VERSION + 1 });
+    await expectAsync(StudyStorage.of(studyId)).toBeRejectedWithError(/newer version/);
+    db.close();
+  });
+
   async function addInterview(): Promise<Id> {
     const { text, words } = composeText(randomId(), [{ text: 'Nobody asked us.', style: 'body', emphasis: [] }], () => null);
     await run(
@@ -66,6 +89,8 @@ describe('storage', () => {
             characters: text.text.length,
             words,
             source: null,
+            values: {},
+            answers: [],
             createdAt: 0,
           },
           text,

@@ -41,6 +41,7 @@ export class StudyDatabase extends Dexie {
       memo: 'id',
       query: 'id',
     });
+    this.version(2).stores({ question: 'id', set: 'id' });
   }
 
   /** The table of small records of one type. */

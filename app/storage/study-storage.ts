@@ -1,12 +1,12 @@
 import Dexie from 'dexie';
 import { documentsWithChangedPassages } from '@core/change/apply';
-import { advance, HistorySchema, type History, type JournalEntry } from '@core/change/journal';
+import { advance, HistorySchema, JournalEntrySchema, type History, type JournalEntry } from '@core/change/journal';
 import { idOf, type RecordChange } from '@core/change/change';
 import type { StudyBundle } from '@core/formats/study-file/bundle';
 import type { Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
-import { RECORD_SCHEMAS, TABLE_TYPES, type TableType } from '@core/model/records';
-import { migrate, SCHEMA_VERSION, type StoredRecords } from '@core/model/schema-version';
+import { RECORD_SCHEMAS, TABLE_TYPES } from '@core/model/records';
+import { migrateEntry, migrateRecord, NewerVersionError, SCHEMA_VERSION } from '@core/model/schema-version';
 import type { Study } from '@core/model/study';
 import { emptyState, type StudyState } from '@core/model/study-state';
 import type { PassageColumns } from '@core/passages/columns';
@@ -52,10 +52,34 @@ export class NoSuchStudyError extends Error {
 export class StudyStorage {
   private constructor(private readonly db: StudyDatabase) {}
 
-  /** @throws NoSuchStudyError */
+  /** @throws NoSuchStudyError, NewerVersionError */
   static async of(studyId: Id): Promise<StudyStorage> {
     if (!(await Dexie.exists(DATABASE_PREFIX + studyId))) throw new NoSuchStudyError();
-    return new StudyStorage(new StudyDatabase(studyId));
+    const storage = new StudyStorage(new StudyDatabase(studyId));
+    await storage.upgrade();
+    return storage;
+  }
+
+  /**
+   * Brings what an earlier version stored to the current one: all records and the journal in one transaction,
+   * so that a study is never of two versions at once.
+   * @throws NewerVersionError
+   */
+  private async upgrade(): Promise<void> {
+    const { db } = this;
+    const version = Number((await db.meta.get('dataVersion'))?.value ?? SCHEMA_VERSION);
+    if (version === SCHEMA_VERSION) return;
+    if (version > SCHEMA_VERSION) throw new NewerVersionError(version);
+    await db.transaction('rw', db.tables, async () => {
+      for (const type of [...TABLE_TYPES, 'text'] as const) {
+        const table = db.table(type);
+        const records: unknown[] = await table.toArray();
+        await table.bulkPut(records.map((record) => RECORD_SCHEMAS[type].parse(migrateRecord(type, record, version))));
+      }
+      const entries: unknown[] = await db.journal.toArray();
+      await db.journal.bulkPut(entries.map((entry) => JournalEntrySchema.parse(migrateEntry(entry, version))));
+      await db.meta.put({ key: 'dataVersion', value: SCHEMA_VERSION });
+    });
   }
 
   /** Stores a whole study under its id, in one transaction: it is there entirely or not at all. */
@@ -80,7 +104,7 @@ export class StudyStorage {
     }
   }
 
-  /** Reads everything but texts and journal, in one transaction. @throws NoSuchStudyError, NewerVersionError */
+  /** Reads everything but texts and journal, in one transaction. @throws NoSuchStudyError */
   async open(): Promise<OpenedStudy> {
     const { db } = this;
     const tables = [db.meta, db.passages, ...TABLE_TYPES.map((type) => db.records(type))];
@@ -97,7 +121,7 @@ export class StudyStorage {
     const stored: Record<string, readonly unknown[]> = { study: [study] };
     TABLE_TYPES.forEach((type, at) => (stored[type] = records[at] ?? []));
     return {
-      state: toState(stored, Number(value('dataVersion')), passages),
+      state: toState(stored, passages),
       history: HistorySchema.parse(value('history')),
       backup: (value('backup') as Backup | null | undefined) ?? null,
     };
@@ -177,23 +201,15 @@ export class StudyStorage {
   }
 }
 
-function toState(stored: StoredRecords, version: number, passages: readonly PassageColumns[]): StudyState {
-  const migrated = migrate(stored, version);
-  // what this version itself has stored was parsed when it came in; only migrated records are parsed again
-  const trusted = version === SCHEMA_VERSION;
+/** What is stored was parsed when it came in, and when it was brought to this version: it is not parsed again. */
+function toState(stored: Readonly<Record<string, readonly unknown[]>>, passages: readonly PassageColumns[]): StudyState {
   const tables: Record<string, Record<Id, unknown>> = {};
-  for (const type of TABLE_TYPES) tables[type] = toTable(type, migrated[type] ?? [], trusted);
-  const study = trusted ? (migrated['study']![0] as Study) : RECORD_SCHEMAS.study.parse(migrated['study']![0]);
+  for (const type of TABLE_TYPES) {
+    const table: Record<Id, unknown> = {};
+    for (const record of stored[type] ?? []) table[(record as { id: Id }).id] = record;
+    tables[type] = table;
+  }
   const byDocument: Record<Id, PassageColumns> = {};
   for (const columns of passages) byDocument[columns.documentId] = columns;
-  return { ...emptyState(study), tables: tables as unknown as StudyState['tables'], passages: byDocument };
-}
-
-function toTable(type: TableType, records: readonly unknown[], trusted: boolean): Record<Id, unknown> {
-  const table: Record<Id, unknown> = {};
-  for (const record of records) {
-    const parsed = (trusted ? record : RECORD_SCHEMAS[type].parse(record)) as { id: Id };
-    table[parsed.id] = parsed;
-  }
-  return table;
+  return { ...emptyState(stored['study']![0] as Study), tables: tables as unknown as StudyState['tables'], passages: byDocument };
 }

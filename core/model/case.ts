@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { LineSchema, ProseSchema } from './fields';
+import { CountSchema, LineSchema, ProseSchema } from './fields';
 import { IdSchema } from './ids';
 
 export const ATTRIBUTE_TYPES = ['text', 'choice', 'number', 'date', 'yes/no'] as const;
@@ -12,6 +12,8 @@ export const AttributeSchema = z.strictObject({
   type: z.enum(ATTRIBUTE_TYPES),
   /** The values on offer, for a choice; empty for other types. */
   choices: z.array(LineSchema).max(1_000),
+  /** Place among the attributes of the same kind of record: ascending, not necessarily whole. */
+  order: z.number(),
 });
 export type Attribute = z.infer<typeof AttributeSchema>;
 
@@ -19,12 +21,18 @@ export type Attribute = z.infer<typeof AttributeSchema>;
 export const AttributeValueSchema = z.union([z.string().max(10_000), z.number(), z.boolean()]);
 export type AttributeValue = z.infer<typeof AttributeValueSchema>;
 
+/** A stretch `[start, end)` of a document's text. */
+export const DocumentStretchSchema = z.strictObject({ documentId: IdSchema, start: CountSchema, end: CountSchema });
+export type DocumentStretch = z.infer<typeof DocumentStretchSchema>;
+
 /** The unit of analysis. Whole documents it owns are listed here; speakers' turns are tied to it by the documents' speakers. */
 export const CaseSchema = z.strictObject({
   id: IdSchema,
   name: LineSchema,
   description: ProseSchema,
   documentIds: z.array(IdSchema),
+  /** Parts of documents that it owns. */
+  stretches: z.array(DocumentStretchSchema),
   /** Values by attribute id; an absent key means not known. */
   values: z.record(IdSchema, AttributeValueSchema),
 });

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { CountSchema, DaySchema, LineSchema, ProseSchema, TimeSchema } from './fields';
+import { AttributeValueSchema } from './case';
 import { IdSchema } from './ids';
 
 export const DOCUMENT_KINDS = ['interview', 'focus group', 'field note', 'survey answers', 'public document', 'article'] as const;
@@ -14,6 +15,16 @@ export const SpeakerSchema = z.strictObject({
   caseId: IdSchema.nullable(),
 });
 export type Speaker = z.infer<typeof SpeakerSchema>;
+
+/** Where a document asks a question and where it is answered; an answer of no length is a question left unanswered. */
+export const AnswerSchema = z.strictObject({
+  questionId: IdSchema,
+  /** The words of the question, in this document's wording; null where it is not in the text. */
+  asked: z.strictObject({ start: CountSchema, end: CountSchema }).nullable(),
+  start: CountSchema,
+  end: CountSchema,
+});
+export type Answer = z.infer<typeof AnswerSchema>;
 
 /** One piece of material, without its words: those are in the text of the same id. */
 export const DocumentSchema = z.strictObject({
@@ -30,6 +41,10 @@ export const DocumentSchema = z.strictObject({
   words: CountSchema,
   /** Name of the file it came from, and the SHA-256 of its bytes; null for pasted and made texts. */
   source: z.strictObject({ fileName: z.string().max(1000), sha256: z.string().regex(/^[0-9a-f]{64}$/) }).nullable(),
+  /** Values of document attributes, by attribute id; an absent key means not known. */
+  values: z.record(IdSchema, AttributeValueSchema),
+  /** Questions and answers of structured material, in the order of the text. */
+  answers: z.array(AnswerSchema).max(10_000),
   createdAt: TimeSchema,
 });
 export type Document = z.infer<typeof DocumentSchema>;
@@ -56,6 +71,10 @@ export const EMPHASES = ['bold', 'italic', 'underline', 'strike'] as const;
 export const EmphasisSpanSchema = z.strictObject({ start: CountSchema, end: CountSchema, emphasis: z.enum(EMPHASES) });
 export type EmphasisSpan = z.infer<typeof EmphasisSpanSchema>;
 
+/** Where a page begins (its number), or what is said at a moment of a recording (milliseconds from its start). */
+export const PlaceMarkSchema = z.strictObject({ at: CountSchema, kind: z.enum(['page', 'time']), value: z.number().int().min(0) });
+export type PlaceMark = z.infer<typeof PlaceMarkSchema>;
+
 /**
  * The words of the document with the same id: normalised (`\n` between paragraphs, no blank ones,
  * no byte order mark). Positions everywhere are UTF-16 code units in `text`, start inclusive, end exclusive.
@@ -65,5 +84,7 @@ export const TextSchema = z.strictObject({
   text: z.string(),
   paragraphs: z.array(ParagraphSchema),
   emphasis: z.array(EmphasisSpanSchema),
+  /** Pages and times, ascending by position. */
+  marks: z.array(PlaceMarkSchema),
 });
 export type Text = z.infer<typeof TextSchema>;

@@ -136,15 +136,15 @@ describe('fields', () => {
 });
 
 describe('migrations', () => {
-  const steps = { 1: (records: object) => ({ ...records, two: [1] }), 2: (records: object) => ({ ...records, three: [2] }) };
+  const steps = { 1: { memo: (record: object) => ({ ...record, two: 1 }) }, 2: { memo: (record: object) => ({ ...record, three: 2 }) } };
 
-  it('go step by step to the current version', () => {
-    expect(migrate({ one: [0] }, 1, steps, 3)).toEqual({ one: [0], two: [1], three: [2] });
-    expect(migrate({ one: [0] }, 3, steps, 3)).toEqual({ one: [0] });
+  it('go step by step to the current version, by type', () => {
+    expect(migrate({ memo: [{ one: 0 }], code: [{}] }, 1, steps, 3)).toEqual({ memo: [{ one: 0, two: 1, three: 2 }], code: [{}] });
+    expect(migrate({ memo: [{ one: 0 }] }, 3, steps, 3)).toEqual({ memo: [{ one: 0 }] });
   });
 
   it('refuse a newer version and a missing step', () => {
-    expect(() => migrate({}, 4, steps, 3)).toThrowError(NewerVersionError, /newer version/);
-    expect(() => migrate({}, 1, { 2: steps[2] }, 3)).toThrowError(RangeError);
+    expect(() => migrate({ memo: [{}] }, 4, steps, 3)).toThrowError(NewerVersionError, /newer version/);
+    expect(() => migrate({ memo: [{}] }, 1, { 2: steps[2] }, 3)).toThrowError(RangeError);
   });
 });

@@ -1,10 +1,12 @@
 import type * as z from 'zod';
 import { AttributeSchema, CaseSchema, type Attribute, type Case } from './case';
+import { AskedQuestionSchema, type AskedQuestion } from './asked-question';
 import { CodeSchema, type Code } from './code';
 import { DocumentSchema, TextSchema, type Document, type Text } from './document';
 import { MemoSchema, type Memo } from './memo';
 import { PassageSchema, type Passage } from './passage';
 import { QuerySchema, type Query } from './query';
+import { MemberSetSchema, type MemberSet } from './set';
 import { CoderSchema, FolderSchema, StudySchema, type Coder, type Folder, type Study } from './study';
 
 /** Every record type with its TypeScript shape. */
@@ -20,6 +22,8 @@ export interface RecordShapes {
   passage: Passage;
   memo: Memo;
   query: Query;
+  question: AskedQuestion;
+  set: MemberSet;
 }
 export type RecordType = keyof RecordShapes;
 
@@ -36,8 +40,10 @@ export const RECORD_SCHEMAS: { readonly [K in RecordType]: z.ZodType<RecordShape
   passage: PassageSchema,
   memo: MemoSchema,
   query: QuerySchema,
+  question: AskedQuestionSchema,
+  set: MemberSetSchema,
 };
 
 /** Record types that are small enough to be all in memory while a study is open, one row each in storage. */
-export const TABLE_TYPES = ['coder', 'folder', 'document', 'case', 'attribute', 'code', 'memo', 'query'] as const;
+export const TABLE_TYPES = ['coder', 'folder', 'document', 'case', 'attribute', 'code', 'memo', 'query', 'question', 'set'] as const;
 export type TableType = (typeof TABLE_TYPES)[number];

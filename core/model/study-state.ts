@@ -21,7 +21,7 @@ export interface StudyState {
 export function emptyState(study: Study): StudyState {
   return {
     study,
-    tables: { coder: {}, folder: {}, document: {}, case: {}, attribute: {}, code: {}, memo: {}, query: {} },
+    tables: { coder: {}, folder: {}, document: {}, case: {}, attribute: {}, code: {}, memo: {}, query: {}, question: {}, set: {} },
     passages: {},
   };
 }

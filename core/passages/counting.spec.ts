@@ -79,6 +79,6 @@ describe('coverage', () => {
   });
 
   it('is nothing of nothing for a text without words', () => {
-    expect(coverage({ id: '', text: '', paragraphs: [], emphasis: [] }, [])).toEqual({ words: 0, covered: 0 });
+    expect(coverage({ id: '', text: '', paragraphs: [], emphasis: [], marks: [] }, [])).toEqual({ words: 0, covered: 0 });
   });
 });

@@ -168,7 +168,8 @@ class DemoBuilder {
 
   private attribute(name: string, type: Attribute['type']): Attribute {
     let attribute = this.attributes.get(name);
-    if (!attribute) this.attributes.set(name, (attribute = { id: this.newId(), name, of: 'case', type, choices: [] }));
+    if (!attribute)
+      this.attributes.set(name, (attribute = { id: this.newId(), name, of: 'case', type, choices: [], order: this.attributes.size }));
     return attribute;
   }
 
@@ -186,7 +187,7 @@ class DemoBuilder {
   }
 
   private addCase(name: string, values: Record<Id, AttributeValue>, description = ''): Case {
-    const one: Case = { id: this.newId(), name, description, documentIds: [], values };
+    const one: Case = { id: this.newId(), name, description, documentIds: [], stretches: [], values };
     this.cases.push(one);
     return one;
   }
@@ -232,6 +233,8 @@ class DemoBuilder {
       characters: text.text.length,
       words,
       source: null,
+      values: {},
+      answers: [],
       createdAt: date ? Date.parse(date) + 18 * 60 * MINUTE : BEGUN,
     };
     this.documents.push(document);
@@ -323,6 +326,8 @@ class DemoBuilder {
         characters: text.text.length,
         words,
         source: null,
+        values: {},
+        answers: [],
         createdAt: BEGUN,
       });
       this.texts.set(id, text);

@@ -88,12 +88,14 @@ export function buildLargeStudy(size: StudySize, seed = 1): StudyBundle {
     of: 'case',
     type: at % 2 ? 'number' : 'choice',
     choices: at % 2 ? [] : ['low', 'middle', 'high'],
+    order: at,
   }));
   const cases = Array.from({ length: size.cases }, (_, at): Case => ({
     id: newId(),
     name: `Case ${at + 1}`,
     description: '',
     documentIds: [],
+    stretches: [],
     values: Object.fromEntries(
       attributes.map((attribute) => [attribute.id, attribute.type === 'number' ? pick(90) : attribute.choices[pick(3)]!]),
     ),
@@ -123,6 +125,8 @@ export function buildLargeStudy(size: StudySize, seed = 1): StudyBundle {
       characters: text.text.length,
       words: share(size.words),
       source: null,
+      values: {},
+      answers: [],
       createdAt: at,
     });
     const marked = makePassages(
@@ -208,7 +212,7 @@ function makeText(id: Id, wordCount: number, words: readonly string[], pick: (co
     lines.push(line);
     start += line.length + 1;
   }
-  return { id, text: lines.join('\n'), paragraphs, emphasis: [] };
+  return { id, text: lines.join('\n'), paragraphs, emphasis: [], marks: [] };
 }
 
 function makePassages(

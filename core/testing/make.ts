@@ -57,6 +57,8 @@ export class Bench {
       characters: composed.text.text.length,
       words: composed.words,
       source: null,
+      values: {},
+      answers: [],
       createdAt: 0,
     };
     this.texts.set(id, composed.text);

@@ -1,4 +1,4 @@
-import type { EmphasisSpan, Paragraph, Speaker, Text } from '../model/document';
+import type { EmphasisSpan, Paragraph, PlaceMark, Speaker, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import { countWords } from './words';
 
@@ -7,6 +7,10 @@ export interface DraftParagraph {
   readonly text: string;
   readonly style: Paragraph['style'];
   readonly emphasis: readonly EmphasisSpan[];
+  /** The page that begins with this paragraph. */
+  readonly page?: number;
+  /** When it is said, in milliseconds from the start of a recording. */
+  readonly time?: number;
 }
 
 /** A speaker's label at the start of a paragraph. */
@@ -39,6 +43,7 @@ export function composeText(
   const numbers = new Map<string, number>();
   const placed: Paragraph[] = [];
   const emphasis: EmphasisSpan[] = [];
+  const marks: PlaceMark[] = [];
   let start = 0;
   let words = 0;
   let speaking = -1;
@@ -58,10 +63,12 @@ export function composeText(
     placed.push({ start, body, end, speaker: speaking, style: paragraph.style });
     words += countWords(paragraph.text.slice(label?.length ?? 0));
     for (const span of paragraph.emphasis) emphasis.push({ ...span, start: span.start + start, end: span.end + start });
+    if (paragraph.page !== undefined) marks.push({ at: start, kind: 'page', value: paragraph.page });
+    if (paragraph.time !== undefined) marks.push({ at: body, kind: 'time', value: paragraph.time });
     start = end + 1;
   }
   const text = paragraphs.map((paragraph) => paragraph.text).join('\n');
-  return { text: { id, text, paragraphs: placed, emphasis }, speakers, words };
+  return { text: { id, text, paragraphs: placed, emphasis, marks }, speakers, words };
 }
 
 const INTERVIEWER = /^(i|int|interviewer|interviewerin|moderator|facilitator|researcher|q|question)\.?\d?$/i;

@@ -17,6 +17,8 @@ export const TABLE_FILES: Readonly<Record<TableType, string>> = {
   code: 'codebook.json',
   memo: 'memos.json',
   query: 'queries.json',
+  question: 'questions.json',
+  set: 'sets.json',
 };
 export const MANIFEST_FILE = 'manifest.json';
 export const STUDY_FILE = 'study.json';
@@ -28,7 +30,7 @@ export const passagesFile = (documentId: string): string => `passages/${document
 
 /** Nothing else may lie in a study file. */
 export const ALLOWED_FILE =
-  /^(manifest|study|journal|history|coders|folders|documents|cases|attributes|codebook|memos|queries)\.json$|^texts\/[0-9a-f-]{36}\.(txt|json)$|^passages\/[0-9a-f-]{36}\.json$/;
+  /^(manifest|study|journal|history|coders|folders|documents|cases|attributes|codebook|memos|queries|questions|sets)\.json$|^texts\/[0-9a-f-]{36}\.(txt|json)$|^passages\/[0-9a-f-]{36}\.json$/;
 
 /** The first file of the archive: what it is, and a check sum of every other file. */
 export const ManifestSchema = z.strictObject({

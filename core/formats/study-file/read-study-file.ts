@@ -1,11 +1,11 @@
 import * as z from 'zod';
 import { HistorySchema, JournalEntrySchema } from '../../change/journal';
 import { checkStudy } from '../../integrity/check-study';
-import { ParagraphSchema, EmphasisSpanSchema, type Text } from '../../model/document';
+import { EmphasisSpanSchema, ParagraphSchema, PlaceMarkSchema, type Text } from '../../model/document';
 import type { Id } from '../../model/ids';
 import { PassageSchema } from '../../model/passage';
 import { RECORD_SCHEMAS, TABLE_TYPES, type TableType } from '../../model/records';
-import { migrate, NewerVersionError, SCHEMA_VERSION } from '../../model/schema-version';
+import { migrate, migrateEntry, migrateRecord, NewerVersionError, SCHEMA_VERSION } from '../../model/schema-version';
 import { emptyState, type StudyState } from '../../model/study-state';
 import { StudySchema } from '../../model/study';
 import { packPassages, type PassageColumns } from '../../passages/columns';
@@ -93,7 +93,11 @@ function readBundle(files: ReadonlyMap<string, Uint8Array>, manifest: Manifest, 
     return parseJson(bytes, name);
   };
   const stored: Record<string, readonly unknown[]> = { study: [json(STUDY_FILE)] };
-  for (const type of TABLE_TYPES) stored[type] = parse(z.array(z.unknown()), json(TABLE_FILES[type]), TABLE_FILES[type]);
+  for (const type of TABLE_TYPES) {
+    // a table that the file's version did not know yet
+    const missing = manifest.dataVersion < SCHEMA_VERSION && !files.has(TABLE_FILES[type]);
+    stored[type] = missing ? [] : parse(z.array(z.unknown()), json(TABLE_FILES[type]), TABLE_FILES[type]);
+  }
   const migrated = migrate(stored, manifest.dataVersion);
 
   const study = parse(StudySchema, migrated['study']?.[0], STUDY_FILE);
@@ -107,7 +111,7 @@ function readBundle(files: ReadonlyMap<string, Uint8Array>, manifest: Manifest, 
   documentIds.forEach((id, at) => {
     const bytes = files.get(textFile(id));
     if (!bytes) throw new StudyFileError(`The study file is damaged: the text of “${state.tables.document[id]!.title}” is missing.`);
-    const structure = parse(StructureSchema, json(structureFile(id)), structureFile(id));
+    const structure = parse(StructureSchema, migrateRecord('text', json(structureFile(id)), manifest.dataVersion), structureFile(id));
     // ignoreBOM keeps a U+FEFF that is part of the text
     texts.set(id, { id, text: new TextDecoder('utf-8', { fatal: true, ignoreBOM: true }).decode(bytes), ...structure });
     if (files.has(passagesFile(id)))
@@ -120,7 +124,11 @@ function readBundle(files: ReadonlyMap<string, Uint8Array>, manifest: Manifest, 
     throw new StudyFileError(
       `The study file does not hold together: ${faults[0]}${faults.length > 1 ? ` (and ${faults.length - 1} more faults)` : ''}`,
     );
-  const journal = parse(z.array(JournalEntrySchema), json(JOURNAL_FILE), JOURNAL_FILE);
+  const journal = parse(
+    z.array(JournalEntrySchema),
+    parse(z.array(z.unknown()), json(JOURNAL_FILE), JOURNAL_FILE).map((entry) => migrateEntry(entry, manifest.dataVersion)),
+    JOURNAL_FILE,
+  );
   const history = parse(HistorySchema, json(HISTORY_FILE), HISTORY_FILE);
   if (history.seq !== (journal.at(-1)?.seq ?? 0))
     throw new StudyFileError('The study file does not hold together: its journal and its history differ.');
@@ -128,7 +136,11 @@ function readBundle(files: ReadonlyMap<string, Uint8Array>, manifest: Manifest, 
   return { state: whole, texts, journal, history };
 }
 
-const StructureSchema = z.strictObject({ paragraphs: z.array(ParagraphSchema), emphasis: z.array(EmphasisSpanSchema) });
+const StructureSchema = z.strictObject({
+  paragraphs: z.array(ParagraphSchema),
+  emphasis: z.array(EmphasisSpanSchema),
+  marks: z.array(PlaceMarkSchema),
+});
 
 function readTable(type: TableType, records: readonly unknown[]): Record<Id, unknown> {
   const table: Record<Id, unknown> = {};

@@ -1,10 +1,14 @@
+import { readFileSync } from 'node:fs';
 import { strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
 import { demoSources } from '../../testing/demo-sources';
 import { Bench } from '../../testing/make';
 import { advance, EMPTY_HISTORY, type JournalEntry } from '../../change/journal';
+import { applyChange } from '../../change/apply';
+import { invert } from '../../change/change';
 import { addCode } from '../../change/commands/codes';
 import { randomId } from '../../model/ids';
 import { NewerVersionError } from '../../model/schema-version';
+import { unpackPassages } from '../../passages/columns';
 import { buildDemoStudy } from '../../sample/demo-study';
 import { sha256 } from '../sha256';
 import { asCopy } from './as-copy';
@@ -93,6 +97,22 @@ describe('the study file', () => {
       else expect(outcome).toEqual(smallStudy());
     }
     expect((await failure(await forge({ 'codebook.json': '[]' }, false))).message).toContain('not as it was saved');
+  });
+
+  it('of version 1 opens with all it held, and its journal can still be taken back', async () => {
+    const bundle = await readStudyFile(readFileSync('core/formats/study-file/fixtures/version-1.filum'));
+    const { tables } = bundle.state;
+    expect(Object.values(tables.document).map((one) => [one.title, one.values, one.answers])).toEqual([['Interview 03', {}, []]]);
+    expect(Object.values(tables.case).map((one) => [one.name, one.stretches, Object.values(one.values)])).toEqual([
+      ['Shona Adair', [], [44, 'Gull Bay']],
+    ]);
+    expect([...bundle.texts.values()].map((text) => text.marks)).toEqual([[]]);
+    expect(unpackPassages(Object.values(bundle.state.passages)[0]!).length).toBe(1);
+    let { state } = bundle;
+    for (const entry of [...bundle.journal].reverse()) state = applyChange(state, invert(entry.change));
+    expect(Object.values(state.tables.document)).toEqual([]);
+    for (const entry of bundle.journal) state = applyChange(state, entry.change);
+    expect(state.tables).toEqual(tables);
   });
 
   it('is refused when it is of a newer version', async () => {

@@ -26,6 +26,8 @@ const DOCUMENT: Document = {
   characters: text.text.length,
   words: 12,
   source: null,
+  values: {},
+  answers: [],
   createdAt: 0,
 };
 

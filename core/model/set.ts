@@ -1,0 +1,29 @@
+import * as z from 'zod';
+import { AttributeValueSchema } from './case';
+import { LineSchema } from './fields';
+import { IdSchema } from './ids';
+
+/** How a value is held against the one named in a condition. */
+export const COMPARISONS = ['is', 'is not', 'is over', 'is under', 'holds', 'is known', 'is not known'] as const;
+export type Comparison = (typeof COMPARISONS)[number];
+
+/** One part of a condition: an attribute, or the kind or folder of a document. */
+export const ConditionPartSchema = z.strictObject({
+  what: z.union([z.strictObject({ attributeId: IdSchema }), z.literal('kind'), z.literal('folder')]),
+  comparison: z.enum(COMPARISONS),
+  /** Not looked at for `is known` and `is not known`; for a folder its id. */
+  value: AttributeValueSchema,
+});
+export type ConditionPart = z.infer<typeof ConditionPartSchema>;
+
+/** A cross-cutting group of documents or cases. A live set is defined by a condition and fills itself. */
+export const MemberSetSchema = z.strictObject({
+  id: IdSchema,
+  name: LineSchema,
+  of: z.enum(['document', 'case']),
+  /** Members chosen by hand; empty for a live set. */
+  memberIds: z.array(IdSchema),
+  /** All parts must hold; null for a set filled by hand. */
+  condition: z.array(ConditionPartSchema).max(50).nullable(),
+});
+export type MemberSet = z.infer<typeof MemberSetSchema>;
