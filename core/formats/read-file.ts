@@ -1,17 +1,30 @@
+import type { DraftParagraph } from '../text/draft-text';
 import { tidyLine } from '../text/normalise';
-import { findSpeakers, type SpeakerCandidate } from '../text/speakers';
+import { findSpeakers, joinNameLines, type SpeakerCandidate } from '../text/speakers';
+import { liftTimes } from '../text/times';
 import { readDocx } from './docx/read-docx';
+import { readEpub } from './epub/read-epub';
+import { encodingNamedIn, readHtml } from './html/read-html';
+import { readMail } from './mail/read-mail';
 import { readMarkdown } from './markdown/read-markdown';
+import { readOdt } from './odt/read-odt';
+import { readPdf } from './pdf/read-pdf';
 import { decodeText } from './plain-text/encoding';
 import { readPlainText, type LineEnds } from './plain-text/read-plain-text';
-import { READABLE_ENDINGS } from './readable-endings';
+import { READABLE_ENDINGS, TABLE_ENDINGS } from './readable-endings';
 import { UnreadableFileError, type Reading } from './reading';
+import { readRtf } from './rtf/read-rtf';
 import { sha256 } from './sha256';
+import { readTimed } from './timed/read-timed';
 
 /** How a file is to be read, where the guess is not right. Everything may be left out. */
 export interface ReadOptions {
   readonly encoding?: string;
   readonly lineEnds?: LineEnds;
+  /** Leaves out bold, italics, headings and lists: only the words come in. */
+  readonly plain?: boolean;
+  /** Leaves times in the words instead of keeping them as marks. */
+  readonly keepTimes?: boolean;
 }
 
 /** A file as the preview shows it. */
@@ -23,10 +36,14 @@ export interface ReadFile extends Reading {
   readonly encoding: string | null;
   /** How line ends were understood, for plain text. */
   readonly lineEnds: LineEnds | null;
+  /** Times found in the words. */
+  readonly times: number;
+  /** Whether there is formatting that can be left out. */
+  readonly formatted: boolean;
 }
 
 /** A file of more than this many bytes is refused. */
-const LARGEST = 100_000_000;
+export const LARGEST_FILE = 100_000_000;
 
 /**
  * Reads a file by its ending.
@@ -34,33 +51,76 @@ const LARGEST = 100_000_000;
  */
 export async function readFile(name: string, bytes: Uint8Array, options: ReadOptions = {}): Promise<ReadFile> {
   if (bytes.length === 0) throw new UnreadableFileError('The file is empty.');
-  if (bytes.length > LARGEST) throw new UnreadableFileError('The file is larger than 100 MB. Split it and bring in the parts.');
-  const ending = /\.[^.]+$/.exec(name.toLowerCase())?.[0] ?? '';
+  if (bytes.length > LARGEST_FILE) throw new UnreadableFileError('The file is larger than 100 MB. Split it and bring in the parts.');
+  const ending = endingOf(name);
   const read = await readByEnding(ending, bytes, options);
-  if (read.paragraphs.length === 0) throw new UnreadableFileError('The file holds no text.');
-  const fromName = tidyLine(name.replace(/\.[^.]+$/, '').replace(/_/g, ' ')) || 'Untitled';
+  const formatted = read.paragraphs.some((paragraph) => paragraph.emphasis.length > 0 || paragraph.style !== 'body');
+  const looked = options.plain ? read.paragraphs.map(withoutLooks) : read.paragraphs;
+  const timed = options.keepTimes ? { paragraphs: looked, times: 0 } : liftTimes(looked);
+  const { paragraphs, joined } = joinNameLines(timed.paragraphs);
+  if (paragraphs.length === 0) throw new UnreadableFileError('The file holds no text.');
+  const notes = [
+    ...read.notes,
+    ...(timed.times > 0 ? [`${timed.times} times taken out of the words and kept as marks`] : []),
+    ...(joined > 0 ? [`${joined} names on lines of their own put in front of what they say`] : []),
+  ];
+  const fromName =
+    tidyLine(
+      name
+        .replace(/^.*\//, '')
+        .replace(/\.[^.]+$/, '')
+        .replace(/_/g, ' '),
+    ) || 'Untitled';
   return {
     encoding: null,
     lineEnds: null,
     ...read,
+    paragraphs,
+    notes,
+    times: timed.times,
+    formatted,
     title: read.title ?? fromName,
     sha256: await sha256(bytes),
-    speakers: findSpeakers(read.paragraphs),
+    speakers: findSpeakers(paragraphs),
   };
 }
+
+/** A file's ending with its dot, in small letters; empty where there is none. */
+export const endingOf = (name: string): string => /\.[^./\\]+$/.exec(name.toLowerCase())?.[0] ?? '';
+
+const withoutLooks = (paragraph: DraftParagraph): DraftParagraph => ({ ...paragraph, style: 'body', emphasis: [] });
 
 async function readByEnding(
   ending: string,
   bytes: Uint8Array,
   options: ReadOptions,
 ): Promise<Reading & { encoding?: string; lineEnds?: LineEnds }> {
-  if (ending === '.docx') return readDocx(bytes);
-  if (ending !== '.txt' && ending !== '.md' && ending !== '.markdown' && ending !== '') {
-    throw new UnreadableFileError(`Files ending in ${ending} cannot be read yet. These can: ${READABLE_ENDINGS.join(', ')}.`);
+  switch (ending) {
+    case '.docx':
+      return readDocx(bytes);
+    case '.odt':
+      return readOdt(bytes);
+    case '.rtf':
+      return readRtf(bytes);
+    case '.pdf':
+      return readPdf(bytes);
+    case '.epub':
+      return readEpub(bytes);
+    case '.eml':
+      return readMail(bytes);
+  }
+  if (ending !== '' && !(READABLE_ENDINGS as readonly string[]).includes(ending)) {
+    const other = (TABLE_ENDINGS as readonly string[]).includes(ending)
+      ? 'Bring it in as a table.'
+      : `These can be read: ${READABLE_ENDINGS.join(', ')}.`;
+    throw new UnreadableFileError(`Files ending in ${ending} cannot be read as texts. ${other}`);
   }
   refuseOtherTypes(bytes);
-  const { text, encoding } = decodeText(bytes, options.encoding);
+  const html = ending === '.html' || ending === '.htm' || ending === '.xhtml';
+  const { text, encoding } = decodeText(bytes, options.encoding ?? (html ? encodingNamedIn(bytes) : undefined));
+  if (html) return { ...readHtml(text, true), encoding };
   if (ending === '.md' || ending === '.markdown') return { ...readMarkdown(text), encoding };
+  if (ending === '.vtt' || ending === '.srt') return { ...readTimed(text), encoding };
   return { ...readPlainText(text, options.lineEnds), encoding };
 }
 

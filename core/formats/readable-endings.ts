@@ -1,2 +1,20 @@
-/** File name endings that can be read. Apart from the readers, which the interface loads in a worker only. */
-export const READABLE_ENDINGS = ['.txt', '.md', '.markdown', '.docx'] as const;
+/** File name endings that can be read as texts. Apart from the readers, which the interface loads in a worker only. */
+export const READABLE_ENDINGS = [
+  '.txt',
+  '.md',
+  '.markdown',
+  '.docx',
+  '.odt',
+  '.rtf',
+  '.html',
+  '.htm',
+  '.xhtml',
+  '.pdf',
+  '.epub',
+  '.vtt',
+  '.srt',
+  '.eml',
+] as const;
+
+/** File name endings that can be read as tables. */
+export const TABLE_ENDINGS = ['.csv', '.tsv', '.xlsx', '.ods'] as const;

@@ -5,6 +5,8 @@ export interface Reading {
   /** The title the file itself gives, or null. */
   readonly title: string | null;
   readonly paragraphs: readonly DraftParagraph[];
+  /** The day it was written or recorded, `YYYY-MM-DD`, where the file says so. */
+  readonly date?: string;
   /** What was left out or changed on the way, for the researcher to see. */
   readonly notes: readonly string[];
 }

@@ -7,10 +7,8 @@ export interface DraftParagraph {
   readonly text: string;
   readonly style: Paragraph['style'];
   readonly emphasis: readonly EmphasisSpan[];
-  /** The page that begins with this paragraph. */
-  readonly page?: number;
-  /** When it is said, in milliseconds from the start of a recording. */
-  readonly time?: number;
+  /** Pages and times, relative to the paragraph's start. */
+  readonly marks?: readonly PlaceMark[];
 }
 
 /** A speaker's label at the start of a paragraph. */
@@ -63,8 +61,7 @@ export function composeText(
     placed.push({ start, body, end, speaker: speaking, style: paragraph.style });
     words += countWords(paragraph.text.slice(label?.length ?? 0));
     for (const span of paragraph.emphasis) emphasis.push({ ...span, start: span.start + start, end: span.end + start });
-    if (paragraph.page !== undefined) marks.push({ at: start, kind: 'page', value: paragraph.page });
-    if (paragraph.time !== undefined) marks.push({ at: body, kind: 'time', value: paragraph.time });
+    for (const mark of paragraph.marks ?? []) marks.push({ ...mark, at: mark.at + start });
     start = end + 1;
   }
   const text = paragraphs.map((paragraph) => paragraph.text).join('\n');

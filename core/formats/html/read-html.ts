@@ -2,6 +2,7 @@ import { Parser } from 'htmlparser2';
 import { normaliseText, tidyLine } from '../../text/normalise';
 import type { DraftParagraph } from '../../text/draft-text';
 import type { EmphasisSpan, Paragraph } from '../../model/document';
+import { ParagraphCollector } from '../paragraph-collector';
 import type { Reading } from '../reading';
 
 const EMPHASIS: Readonly<Record<string, EmphasisSpan['emphasis']>> = {
@@ -9,8 +10,10 @@ const EMPHASIS: Readonly<Record<string, EmphasisSpan['emphasis']>> = {
   strong: 'bold',
   i: 'italic',
   em: 'italic',
+  cite: 'italic',
   u: 'underline',
   s: 'strike',
+  strike: 'strike',
   del: 'strike',
 };
 const STYLES: Readonly<Record<string, Paragraph['style']>> = {
@@ -23,109 +26,102 @@ const STYLES: Readonly<Record<string, Paragraph['style']>> = {
   li: 'list item',
   blockquote: 'quotation',
 };
-const BLOCKS = new Set([
-  'p',
-  'div',
-  'section',
-  'article',
-  'header',
-  'footer',
-  'main',
-  'ul',
-  'ol',
-  'table',
-  'tr',
-  'td',
-  'th',
-  'pre',
-  'figure',
-  'figcaption',
-  'dl',
-  'dt',
-  'dd',
-  'hr',
-  'body',
-  ...Object.keys(STYLES),
-]);
-const SKIPPED = new Set(['script', 'style', 'head', 'template', 'noscript', 'svg', 'math', 'object', 'iframe', 'nav']);
+const BLOCKS = new Set(
+  'p div section article header footer main aside ul ol table tr td th pre figure figcaption dl dt dd hr body form fieldset address'.split(
+    ' ',
+  ),
+);
+for (const name of Object.keys(STYLES)) BLOCKS.add(name);
+const SKIPPED = new Set(['script', 'style', 'head', 'template', 'noscript', 'svg', 'math', 'object', 'iframe', 'nav', 'select', 'button']);
+/** Where a saved page keeps what is not its content. */
+const AROUND = new Set(['header', 'footer', 'aside', 'form']);
 
 /**
- * Reads the words of HTML with the formatting that carries meaning. Nothing in it is run or fetched: the
- * tags are only looked at, and what is not text is left out.
+ * Reads the words of HTML with the formatting that carries meaning. Nothing in it is run or fetched: the tags
+ * are only looked at, and what is not text is left out. A row of a table is one paragraph, its cells divided by tabs.
+ * @param pageOnly keeps what a saved web page marks as its content, and leaves out what stands around it
  */
-export function readHtml(html: string): Reading {
+export function readHtml(html: string, pageOnly = false): Reading {
   const collector = new ParagraphCollector();
-  let skipping = 0;
+  const places: boolean[] = [];
+  const around: boolean[] = [];
   const open: string[] = [];
+  let skipping = 0;
+  let pictures = 0;
+  let title = '';
+  let cellBegins = false;
+  let lineEnds = false;
+  const inside = (name: string): boolean => open.includes(name);
+  const end = (): void => {
+    const before = collector.paragraphs.length;
+    collector.endParagraph();
+    if (collector.paragraphs.length === before) return;
+    places.push(inside('main') || inside('article'));
+    around.push(open.some((name) => AROUND.has(name)) && !inside('article'));
+  };
+  const setContext = (): void => {
+    collector.emphasis = new Set(open.map((name) => EMPHASIS[name]).filter((found) => found !== undefined));
+    collector.style = open.map((name) => STYLES[name]).findLast((found) => found !== undefined) ?? 'body';
+  };
+  const border = (name: string): void => {
+    if (!BLOCKS.has(name)) return;
+    if (!inside('tr') || name === 'tr') {
+      end();
+      cellBegins = lineEnds = false;
+    } else if (name === 'td' || name === 'th') cellBegins = !collector.isEmpty;
+    else lineEnds = !collector.isEmpty;
+  };
   const parser = new Parser({
-    onopentagname(name) {
-      open.push(name);
+    onopentag(name, { title: role }) {
+      border(name);
+      // office programs write the header and footer of printed pages as divisions of that title
+      open.push(name === 'div' && (role === 'header' || role === 'footer') ? role : name);
       if (SKIPPED.has(name)) skipping++;
-      if (name === 'br') collector.endParagraph();
-      if (name === 'img') collector.pictures++;
-      if (BLOCKS.has(name)) collector.endParagraph();
-      collector.setContext(open);
+      if (name === 'br') end();
+      if (name === 'img') pictures++;
+      setContext();
     },
     ontext(text) {
-      if (skipping === 0) collector.add(text, open.includes('pre'));
+      if (open.at(-1) === 'title' && inside('head')) title += text;
+      if (skipping > 0) return;
+      if (text.trim() && (cellBegins || lineEnds)) {
+        if (cellBegins) collector.tab();
+        else end();
+        cellBegins = lineEnds = false;
+      }
+      collector.add(text, inside('pre'));
     },
     onclosetag(name) {
-      const at = open.lastIndexOf(name);
+      border(name);
+      const at = open.findLastIndex((one) => one === name || (name === 'div' && AROUND.has(one)));
       if (at >= 0) open.splice(at, 1);
       if (SKIPPED.has(name)) skipping--;
-      if (BLOCKS.has(name)) collector.endParagraph();
-      collector.setContext(open);
+      setContext();
     },
   });
   parser.write(normaliseText(html));
   parser.end();
-  collector.endParagraph();
-  const first = collector.paragraphs[0];
-  const notes = collector.pictures > 0 ? [`${collector.pictures} ${collector.pictures === 1 ? 'picture' : 'pictures'} left out`] : [];
-  return { title: first?.style === 'heading1' ? tidyLine(first.text) : null, paragraphs: collector.paragraphs, notes };
+  end();
+  const { kept, left } = pageOnly ? contentOf(collector.paragraphs, places, around) : { kept: collector.paragraphs, left: 0 };
+  const first = kept[0];
+  const notes = [
+    ...(pictures > 0 ? [`${pictures} ${pictures === 1 ? 'picture' : 'pictures'} left out`] : []),
+    ...(left > 0 ? [`${left} ${left === 1 ? 'paragraph' : 'paragraphs'} around the content left out (menus, headers, footers)`] : []),
+  ];
+  return { title: first?.style === 'heading1' ? tidyLine(first.text) : tidyLine(title) || null, paragraphs: kept, notes };
 }
 
-/** Gathers text into paragraphs, folding white space as a browser would. */
-class ParagraphCollector {
-  readonly paragraphs: DraftParagraph[] = [];
-  pictures = 0;
-  private text = '';
-  private spans: EmphasisSpan[] = [];
-  private style: Paragraph['style'] = 'body';
-  private emphasis: readonly EmphasisSpan['emphasis'][] = [];
+/** The part marked as content, if it holds a good part of the words; else all but headers, footers and forms. */
+function contentOf(paragraphs: readonly DraftParagraph[], places: readonly boolean[], around: readonly boolean[]) {
+  const length = (some: readonly DraftParagraph[]): number => some.reduce((sum, { text }) => sum + text.length, 0);
+  const marked = paragraphs.filter((_, at) => places[at]);
+  const outside = paragraphs.filter((_, at) => !around[at]);
+  const kept = length(marked) * 3 > length(paragraphs) ? marked : outside.length > 0 ? outside : paragraphs;
+  return { kept, left: paragraphs.length - kept.length };
+}
 
-  setContext(open: readonly string[]): void {
-    this.emphasis = [...new Set(open.map((name) => EMPHASIS[name]).filter((found) => found !== undefined))];
-    if (!this.text) this.style = open.map((name) => STYLES[name]).findLast((found) => found !== undefined) ?? 'body';
-  }
-
-  add(raw: string, keepLines: boolean): void {
-    const lines = keepLines ? raw.split('\n') : [raw.replace(/\s+/g, ' ')];
-    lines.forEach((line, at) => {
-      if (at > 0) this.endParagraph();
-      const text = this.text === '' || this.text.endsWith(' ') ? line.replace(/^\s+/, '') : line;
-      const start = this.text.length;
-      this.text += text;
-      for (const emphasis of this.emphasis) this.extend(emphasis, start, this.text.length);
-    });
-  }
-
-  endParagraph(): void {
-    const text = this.text.trimEnd();
-    if (text) {
-      const emphasis = this.spans
-        .map((span) => ({ ...span, end: Math.min(span.end, text.length) }))
-        .filter((span) => span.start < span.end);
-      this.paragraphs.push({ text, style: this.style, emphasis });
-    }
-    this.text = '';
-    this.spans = [];
-  }
-
-  private extend(emphasis: EmphasisSpan['emphasis'], start: number, end: number): void {
-    if (start === end) return;
-    const last = this.spans.findLast((span) => span.emphasis === emphasis);
-    if (last?.end === start) last.end = end;
-    else this.spans.push({ start, end, emphasis });
-  }
+/** The encoding that an HTML file names for itself, or undefined. */
+export function encodingNamedIn(bytes: Uint8Array): string | undefined {
+  const head = new TextDecoder('latin1').decode(bytes.subarray(0, 2048));
+  return /<meta[^>]+charset\s*=\s*["']?\s*([\w-]+)/i.exec(head)?.[1]?.toLowerCase();
 }

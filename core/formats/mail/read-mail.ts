@@ -1,0 +1,57 @@
+import PostalMime from 'postal-mime';
+import { normaliseText, tidyLine } from '../../text/normalise';
+import type { DraftParagraph } from '../../text/draft-text';
+import { readHtml } from '../html/read-html';
+import { plainParagraph } from '../plain-text/read-plain-text';
+import { UnreadableFileError, type Reading } from '../reading';
+
+/**
+ * Reads an e-mail message (RFC 5322 with MIME, `.eml`): who wrote to whom and when, then the words. Quoted lines
+ * (`>`) become quotations; attachments are named, not read.
+ * @throws UnreadableFileError
+ */
+export async function readMail(bytes: Uint8Array): Promise<Reading> {
+  const mail = await PostalMime.parse(bytes, { maxNestingDepth: 50 }).catch((error: unknown) => {
+    throw new UnreadableFileError(
+      `This is not an e-mail message, or it is damaged (${error instanceof Error ? error.message : String(error)}).`,
+    );
+  });
+  if (!mail.from && !mail.subject && !mail.date)
+    throw new UnreadableFileError('This is not an e-mail message: it names neither sender, subject nor date.');
+  const people = (some: readonly { name?: string; address?: string }[] | undefined): string =>
+    (some ?? []).map(({ name, address }) => (name && address ? `${name} <${address}>` : name || address || '')).join(', ');
+  const head = [
+    ['From', people(mail.from ? [mail.from] : [])],
+    ['To', people(mail.to)],
+    ['Cc', people(mail.cc)],
+    ['Date', mail.date ?? ''],
+  ].filter(([, value]) => value);
+  const body = mail.text?.trim() ? fromText(mail.text) : readHtml(mail.html ?? '').paragraphs;
+  if (body.length === 0) throw new UnreadableFileError('The message holds no text.');
+  const attachments = mail.attachments
+    .filter((one) => one.disposition !== 'inline' || one.filename)
+    .map((one) => one.filename ?? 'unnamed');
+  const day = mail.date ? new Date(mail.date) : null;
+  return {
+    title: tidyLine(mail.subject ?? '') || null,
+    ...(day && !Number.isNaN(day.getTime()) ? { date: day.toISOString().slice(0, 10) } : {}),
+    paragraphs: [...head.map(([name, value]) => plainParagraph(tidyLine(`${name} – ${value}`))), ...body],
+    notes: attachments.length > 0 ? [`attachments not read: ${attachments.join(', ').slice(0, 200)}`] : [],
+  };
+}
+
+/** Blocks between blank lines; lines that begin with `>` make quotations. */
+function fromText(raw: string): DraftParagraph[] {
+  const paragraphs: { text: string; style: DraftParagraph['style']; open: boolean }[] = [];
+  for (const line of normaliseText(raw).split('\n')) {
+    const quoted = /^(>\s?)+/.exec(line);
+    const text = line.slice(quoted?.[0].length ?? 0).trim();
+    const style = quoted ? 'quotation' : 'body';
+    const last = paragraphs.at(-1);
+    if (!text) {
+      if (last) last.open = false;
+    } else if (last?.open && last.style === style) last.text += ` ${text}`;
+    else paragraphs.push({ text, style, open: true });
+  }
+  return paragraphs.map(({ text, style }) => ({ text, style, emphasis: [] }));
+}

@@ -1,0 +1,187 @@
+import type { DraftParagraph } from '../../text/draft-text';
+import { normaliseText } from '../../text/normalise';
+import type { Paragraph, PlaceMark } from '../../model/document';
+
+/** A line of a page as it is printed; lengths in points. */
+export interface PdfLine {
+  readonly text: string;
+  readonly left: number;
+  readonly right: number;
+  /** From the page's upper edge to the line. */
+  readonly fromTop: number;
+  /** Size of the type. */
+  readonly size: number;
+}
+
+export interface PdfPage {
+  readonly number: number;
+  readonly width: number;
+  readonly height: number;
+  /** In the order in which the page was written. */
+  readonly lines: readonly PdfLine[];
+}
+
+/** Lines at the upper and lower edge that may be headers or footers. */
+const EDGE = 2;
+
+/**
+ * Puts the lines of pages together into paragraphs. A PDF knows no paragraphs, so they are told by the gap
+ * above a line, by a change of type size, by a line that ends early after a full stop, by a bullet and by a
+ * speaker's label. What recurs at the edges of most pages is a header or footer and is left out.
+ */
+export function assemblePages(pages: readonly PdfPage[]): { paragraphs: DraftParagraph[]; notes: string[] } {
+  const recurring = recurringEdges(pages);
+  let edges = 0;
+  const kept = pages.map((page) => {
+    const lines = page.lines.filter((line, at) => {
+      const atEdge = at < EDGE || at >= page.lines.length - EDGE;
+      const drop = atEdge && (recurring.has(edgeKey(line, page)) || isPageNumber(line, page));
+      if (drop) edges++;
+      return !drop;
+    });
+    return { ...page, lines };
+  });
+  const body = median(kept.flatMap((page) => page.lines.map((line) => line.size)));
+  const builder = new Builder(body, wordsOf(kept));
+  for (const page of kept) builder.page(page);
+  builder.end();
+  const notes: string[] = [];
+  if (edges > 0) notes.push(`${edges} lines of headers, footers and page numbers left out`);
+  if (builder.joined > 0) notes.push(`${builder.joined} words divided at line ends joined`);
+  return { paragraphs: builder.paragraphs, notes };
+}
+
+/** Whole words of all lines, compounds as they are written; the last of a line that is divided is not one. */
+function wordsOf(pages: readonly PdfPage[]): Set<string> {
+  const lines = pages.flatMap((page) => page.lines.map((line) => line.text.toLocaleLowerCase()));
+  return new Set(
+    lines.flatMap((line) =>
+      (line.replace(/[\p{L}\p{M}]+[-\u00ad‐]$/u, '').match(/[\p{L}\p{M}]+(?:[-‐][\p{L}\p{M}]+)*/gu) ?? []).map((word) =>
+        word.replace(/‐/g, '-'),
+      ),
+    ),
+  );
+}
+
+/** What a line at an edge has in common on all pages: its words with numbers made equal, and where it stands. */
+const edgeKey = (line: PdfLine, page: PdfPage): string => {
+  const upper = line.fromTop < page.height / 2;
+  return `${upper ? 'top' : 'foot'} ${line.text.replace(/\d+/g, '#').replace(/\s+/g, ' ').trim().toLocaleLowerCase()}`;
+};
+
+const isPageNumber = (line: PdfLine, page: PdfPage): boolean =>
+  /^[-–—\s]*(?:p(?:age|\.)?\s*)?\d{1,4}(?:\s*(?:\/|of)\s*\d{1,4})?[-–—\s]*$/i.test(line.text) &&
+  (line.fromTop < page.height * 0.12 || line.fromTop > page.height * 0.88);
+
+/** Edge lines that stand on at least half of the pages, and on two at least. */
+function recurringEdges(pages: readonly PdfPage[]): Set<string> {
+  const counts = new Map<string, number>();
+  for (const page of pages) {
+    const edge = page.lines.filter((_, at) => at < EDGE || at >= page.lines.length - EDGE);
+    for (const key of new Set(edge.map((line) => edgeKey(line, page)))) counts.set(key, (counts.get(key) ?? 0) + 1);
+  }
+  // left and right pages often carry different headers
+  const least = Math.max(2, Math.ceil(pages.length * 0.4));
+  return new Set([...counts].filter(([, count]) => count >= least).map(([key]) => key));
+}
+
+const BULLET = /^\s*[•‣◦▪–]\s+/;
+const LABEL = /^(?:\[[^\]]{1,40}\]|[\p{Lu}][\p{L}\p{M}.'’-]*(?: [\p{L}\p{N}][\p{L}\p{M}\p{N}.'’-]*){0,2}):(?:\s|$)/u;
+const SENTENCE_ENDS = /[.!?…:"”’)\]]$/;
+
+class Builder {
+  readonly paragraphs: DraftParagraph[] = [];
+  joined = 0;
+  private text = '';
+  private style: Paragraph['style'] = 'body';
+  private marks: PlaceMark[] = [];
+  private last: PdfLine | null = null;
+  private pitch = 0;
+  private right = 0;
+  /** Where the paragraph's first line begins. */
+  private left = 0;
+  private begins: number | null = null;
+
+  constructor(
+    private readonly body: number,
+    private readonly words: ReadonlySet<string>,
+  ) {}
+
+  page(page: PdfPage): void {
+    const gaps = page.lines.slice(1).map((line, at) => line.fromTop - page.lines[at]!.fromTop);
+    this.pitch = mode(gaps.filter((gap) => gap > 0)) || this.body * 1.3;
+    const edges = page.lines.map((line) => line.right).sort((a, b) => a - b);
+    this.right = edges[Math.floor(edges.length * 0.9)] ?? page.width;
+    this.begins = page.number;
+    page.lines.forEach((line, at) => {
+      if (this.startsParagraph(line, at === 0)) this.end();
+      this.add(line);
+      this.last = line;
+    });
+  }
+
+  private startsParagraph(line: PdfLine, firstOfPage: boolean): boolean {
+    const { last } = this;
+    if (!last) return true;
+    if (BULLET.test(line.text) || LABEL.test(line.text)) return true;
+    if (this.style === 'list item' && line.left < this.left - this.body * 0.8) return true;
+    if (Math.abs(line.size - last.size) > this.body * 0.12) return true;
+    const endedEarly = last.right < this.right - Math.max(30, this.body * 4);
+    if (firstOfPage) return SENTENCE_ENDS.test(last.text) && (endedEarly || /^[\p{Lu}\d“"‘]/u.test(line.text));
+    const gap = line.fromTop - last.fromTop;
+    // a gap upwards is the next column
+    if (gap > this.pitch * 1.35) return true;
+    return endedEarly && SENTENCE_ENDS.test(last.text);
+  }
+
+  private add(line: PdfLine): void {
+    const bullet = BULLET.exec(line.text);
+    const text = normaliseText(bullet ? line.text.slice(bullet[0].length) : line.text)
+      .replace(/\n/g, ' ')
+      .trim();
+    if (!this.text) {
+      this.left = line.left;
+      this.style = bullet ? 'list item' : line.size > this.body * 1.45 ? 'heading1' : line.size > this.body * 1.15 ? 'heading2' : 'body';
+    }
+    const divided = /([\p{L}\p{M}]+)([-\u00ad‐])$/u.exec(this.text);
+    const rest = /^\p{Ll}[\p{L}\p{M}]*/u.exec(text)?.[0];
+    if (divided && rest && !this.isCompound(divided[1]!, rest)) {
+      this.text = this.text.slice(0, -1);
+      this.joined++;
+    } else if (this.text && !divided) this.text += ' ';
+    if (this.begins !== null) this.marks.push({ at: this.text.length, kind: 'page', value: this.begins });
+    this.begins = null;
+    this.text += text;
+  }
+
+  /** Whether a hyphen at a line end belongs to the word: it is written so elsewhere, or both halves are words and the whole is not. */
+  private isCompound(half: string, rest: string): boolean {
+    const [a, b] = [half.toLocaleLowerCase(), rest.toLocaleLowerCase()];
+    if (this.words.has(a + b)) return false;
+    return this.words.has(`${a}-${b}`) || (this.words.has(a) && this.words.has(b));
+  }
+
+  end(): void {
+    if (this.text.trim())
+      this.paragraphs.push({
+        text: this.text.trimEnd(),
+        style: this.style,
+        emphasis: [],
+        ...(this.marks.length > 0 ? { marks: this.marks } : {}),
+      });
+    this.text = '';
+    this.marks = [];
+  }
+}
+
+function median(values: readonly number[]): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.floor(sorted.length / 2)] ?? 10;
+}
+
+/** The most frequent value, in steps of half a point. */
+function mode(values: readonly number[]): number {
+  const counts = new Map<number, number>();
+  for (const value of values) counts.set(Math.round(value * 2) / 2, (counts.get(Math.round(value * 2) / 2) ?? 0) + 1);
+  return [...counts].sort((a, b) => b[1] - a[1] || a[0] - b[0])[0]?.[0] ?? 0;
+}

@@ -1,0 +1,109 @@
+import type { PDFDocumentProxy } from 'pdfjs-dist';
+import { tidyLine } from '../../text/normalise';
+import { UnreadableFileError, type Reading } from '../reading';
+import { assemblePages, type PdfLine, type PdfPage } from './assemble-pages';
+
+/** A PDF of more pages than this is refused. */
+const MOST_PAGES = 5_000;
+
+/**
+ * Reads the text of a PDF (ISO 32000) in reading order, with pages as marks. Headers, footers and page numbers
+ * are left out, words divided at line ends joined, and both are said.
+ * @throws UnreadableFileError for a damaged or encrypted file, and for scanned pages without text
+ */
+export async function readPdf(bytes: Uint8Array): Promise<Reading> {
+  if (!new TextDecoder('latin1').decode(bytes.subarray(0, 1024)).includes('%PDF-'))
+    throw new UnreadableFileError('The name ends in .pdf, but this is not a PDF. Give the file its right ending, or fetch it again.');
+  const pdfjs = await import('pdfjs-dist/legacy/build/pdf.mjs');
+  // the reader already runs in a worker: the library's own worker code is run beside it, not in another one
+  const inner: unknown = await import('pdfjs-dist/legacy/build/pdf.worker.mjs' as string);
+  (globalThis as { pdfjsWorker?: unknown }).pdfjsWorker ??= inner;
+  const task = pdfjs.getDocument({
+    // the library takes the buffer over, and the file may have to be read again
+    data: bytes.slice(),
+    useSystemFonts: false,
+    disableFontFace: true,
+    stopAtErrors: false,
+    verbosity: 0,
+  });
+  try {
+    const document = await task.promise;
+    if (document.numPages > MOST_PAGES)
+      throw new UnreadableFileError(
+        `The PDF has ${document.numPages.toLocaleString('en')} pages, more than the ${MOST_PAGES.toLocaleString('en')} that are read. Split it.`,
+      );
+    const pages: PdfPage[] = [];
+    for (let number = 1; number <= document.numPages; number++) pages.push(await readPage(document, number));
+    const reading = assemblePages(pages);
+    if (reading.paragraphs.length === 0)
+      throw new UnreadableFileError(
+        'The PDF holds pictures of pages and no text, as a scanner makes them. Run it through text recognition (OCR) first, then bring in the result.',
+      );
+    const empty = pages.filter((page) => page.lines.length === 0).length;
+    return {
+      ...reading,
+      title: await titleOf(document),
+      notes: [
+        ...reading.notes,
+        ...(empty > 0 ? [`${empty} ${empty === 1 ? 'page holds' : 'pages hold'} no text (pictures or blank)`] : []),
+      ],
+    };
+  } catch (error) {
+    if (error instanceof UnreadableFileError) throw error;
+    if (error instanceof Error && error.name === 'PasswordException')
+      throw new UnreadableFileError('The PDF is encrypted with a password. Open it, save a copy without one, and bring that in.');
+    throw new UnreadableFileError(
+      `The PDF is damaged (${error instanceof Error ? error.message : String(error)}). Fetch it again, or print it to a new PDF.`,
+    );
+  } finally {
+    await task.destroy().catch(() => undefined);
+  }
+}
+
+interface TextItem {
+  readonly str: string;
+  readonly transform: readonly number[];
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Puts the pieces of one page into lines, in the order in which the page was written. */
+async function readPage(document: PDFDocumentProxy, number: number): Promise<PdfPage> {
+  const page = await document.getPage(number);
+  const [left = 0, bottom = 0, right = 0, top = 0] = page.view;
+  const content = await page.getTextContent();
+  const lines: { text: string; left: number; right: number; y: number; size: number }[] = [];
+  for (const item of content.items as readonly (TextItem | { readonly type: string })[]) {
+    // blanks are told by the gaps, which also tell the cells of a table
+    if (!('str' in item) || !item.str.trim()) continue;
+    const [a = 0, b = 0, , , x = 0, y = 0] = item.transform;
+    const size = item.height || Math.hypot(a, b) || 0;
+    const last = lines.at(-1);
+    const sameLine = last && Math.abs(last.y - y) < Math.max(last.size, size, 4) * 0.45 && x >= last.left - 1;
+    if (sameLine) {
+      const gap = x - last.right;
+      const spaced = gap > last.size * 0.15 && !/\s$/.test(last.text) && !/^\s/.test(item.str);
+      last.text += (spaced ? (gap > last.size * 2.5 ? '\t' : ' ') : '') + item.str;
+      last.right = Math.max(last.right, x + item.width);
+      last.size = Math.max(last.size, size);
+    } else lines.push({ text: item.str, left: x, right: x + item.width, y, size });
+  }
+  page.cleanup();
+  return {
+    number,
+    width: right - left,
+    height: top - bottom,
+    lines: lines
+      .map((line): PdfLine => ({ ...line, text: line.text.replace(/\s+$/, ''), fromTop: top - line.y }))
+      .filter((line) => line.text.trim()),
+  };
+}
+
+async function titleOf(document: PDFDocumentProxy): Promise<string | null> {
+  const { info } = await document.getMetadata().catch(() => ({ info: {} }));
+  const title = (info as { Title?: unknown }).Title;
+  // printed files often carry the name of the file they were printed from
+  return typeof title === 'string' && !/\.(docx?|odt|indd|tex|pdf)$|^untitled|^microsoft word/i.test(title)
+    ? tidyLine(title) || null
+    : null;
+}
