@@ -40,10 +40,17 @@ export function checkStudy(state: StudyState, texts: ReadonlyMap<Id, Text> | nul
     );
   }
   for (const one of Object.values(tables.case)) {
+    for (const { documentId, start, end } of one.stretches)
+      expect(
+        start < end && end <= (tables.document[documentId]?.characters ?? -1),
+        `The case “${one.name}” owns a part of a document that is not there.`,
+      );
     for (const id of one.documentIds) expect(has(tables.document, id), `The case “${one.name}” owns a document that is missing.`);
     for (const id of Object.keys(one.values))
       expect(has(tables.attribute, id), `The case “${one.name}” has a value of an attribute that is missing.`);
   }
+  for (const set of Object.values(tables.set))
+    for (const id of set.memberIds) expect(has(tables[set.of], id), `The set “${set.name}” has a member that is missing.`);
   for (const memo of Object.values(tables.memo)) {
     const about = memo.about;
     if (!about) continue;
@@ -53,6 +60,17 @@ export function checkStudy(state: StudyState, texts: ReadonlyMap<Id, Text> | nul
   }
   for (const document of Object.values(tables.document)) {
     expect(has(tables.folder, document.folderId), `“${document.title}” lies in a folder that is missing.`);
+    for (const id of Object.keys(document.values))
+      expect(has(tables.attribute, id), `“${document.title}” has a value of an attribute that is missing.`);
+    for (const answer of document.answers) {
+      expect(has(tables.question, answer.questionId), `“${document.title}” answers a question that is missing.`);
+      const { asked } = answer;
+      const sound =
+        answer.start <= answer.end &&
+        answer.end <= document.characters &&
+        (!asked || (asked.start < asked.end && asked.end <= document.characters));
+      expect(sound, `An answer in “${document.title}” lies outside its text.`);
+    }
     for (const speaker of document.speakers)
       expect(has(tables.case, speaker.caseId), `A speaker in “${document.title}” belongs to a case that is missing.`);
     const text = texts?.get(document.id);

@@ -2,9 +2,12 @@ import Papa from 'papaparse';
 import { EMPTY_HISTORY } from '../change/journal';
 import type { StudyBundle } from '../formats/study-file/bundle';
 import { plainParagraph } from '../formats/plain-text/read-plain-text';
+import type { AskedQuestion } from '../model/asked-question';
 import type { Attribute, AttributeValue, Case } from '../model/case';
+import { answersIn } from '../questions/answers';
+import { findQuestions, type FoundQuestion } from '../questions/find-questions';
 import { FAMILY_SIZE, type Code } from '../model/code';
-import type { Document, DocumentKind, Speaker, Text } from '../model/document';
+import type { Answer, Document, DocumentKind, Speaker, Text } from '../model/document';
 import { sequentialIds, type Id, type NewId } from '../model/ids';
 import { markFor } from '../model/mark';
 import type { Memo, MemoSubject } from '../model/memo';
@@ -85,6 +88,7 @@ class DemoBuilder {
   private readonly codes: Code[] = [];
   private readonly attributes = new Map<string, Attribute>();
   private readonly cases: Case[] = [];
+  private readonly questions: AskedQuestion[] = [];
   private readonly documents: Document[] = [];
   private readonly texts = new Map<Id, Text>();
   private readonly passages = new Map<Id, Passage[]>();
@@ -115,6 +119,7 @@ class DemoBuilder {
         folder: byId([...this.folders.values()]),
         document: byId(this.documents),
         case: byId(this.cases),
+        question: byId(this.questions),
         attribute: byId([...this.attributes.values()]),
         code: byId(this.codes),
         memo: byId(this.buildMemos()),
@@ -289,6 +294,18 @@ class DemoBuilder {
     );
     for (const speaker of document.speakers) speaker.name = speaker.name === 'A' ? name : 'Interviewer';
     respondent.documentIds.push(document.id);
+    const found = findQuestions(paragraphs, { question: { kind: 'label', name: 'Q' }, answer: { kind: 'label', name: 'A' } });
+    document.answers = this.answersTo(this.texts.get(document.id)!, found);
+  }
+
+  private answersTo(text: Text, found: readonly FoundQuestion[]): Answer[] {
+    return answersIn(text, found, (row) => this.question(found[row]!.text).id);
+  }
+
+  private question(text: string): AskedQuestion {
+    let question = this.questions.find((one) => one.text === text);
+    if (!question) this.questions.push((question = { id: this.newId(), text, order: this.questions.length }));
+    return question;
   }
 
   private buildSurvey(): void {
@@ -315,6 +332,7 @@ class DemoBuilder {
       });
       const id = this.newId();
       const { text, words } = composeText(id, paragraphs, () => null);
+      const found = findQuestions(paragraphs, { question: { kind: 'heading' }, answer: null });
       this.documents.push({
         id,
         title: `Survey ${row['response_id']}`,
@@ -327,7 +345,7 @@ class DemoBuilder {
         words,
         source: null,
         values: {},
-        answers: [],
+        answers: this.answersTo(text, found),
         createdAt: BEGUN,
       });
       this.texts.set(id, text);

@@ -35,7 +35,7 @@ export function composeText(
   id: Id,
   paragraphs: readonly DraftParagraph[],
   labelOf: (paragraph: DraftParagraph) => SpeakerLabel | null,
-  isInterviewer: (name: string) => boolean = looksLikeInterviewer,
+  isInterviewer: (name: string) => boolean | undefined = looksLikeInterviewer,
 ): ComposedText {
   const speakers: Speaker[] = [];
   const numbers = new Map<string, number>();
@@ -50,7 +50,8 @@ export function composeText(
     if (label) {
       speaking = numbers.get(label.name) ?? -1;
       if (speaking < 0) {
-        speaking = speakers.push({ name: label.name, interviewer: isInterviewer(label.name), caseId: null }) - 1;
+        speaking =
+          speakers.push({ name: label.name, interviewer: isInterviewer(label.name) ?? looksLikeInterviewer(label.name), caseId: null }) - 1;
         numbers.set(label.name, speaking);
       }
     } else if (paragraph.style.startsWith('heading')) {

@@ -66,8 +66,16 @@ export function deleteDocuments(texts: readonly Text[]): Command {
       ...documents.flatMap((document) => passagesOf(state, document.id).map((passage) => removed('passage', passage))),
       ...memosAbout(state, ids).map((memo) => updated('memo', memo, { about: null })),
       ...Object.values(state.tables.case)
-        .filter((one) => one.documentIds.some((id) => ids.has(id)))
-        .map((one) => updated('case', one, { documentIds: one.documentIds.filter((id) => !ids.has(id)) })),
+        .filter((one) => one.documentIds.some((id) => ids.has(id)) || one.stretches.some((stretch) => ids.has(stretch.documentId)))
+        .map((one) =>
+          updated('case', one, {
+            documentIds: one.documentIds.filter((id) => !ids.has(id)),
+            stretches: one.stretches.filter((stretch) => !ids.has(stretch.documentId)),
+          }),
+        ),
+      ...Object.values(state.tables.set)
+        .filter((set) => set.memberIds.some((id) => ids.has(id)))
+        .map((set) => updated('set', set, { memberIds: set.memberIds.filter((id) => !ids.has(id)) })),
       ...texts.map((text) => removed('text', text)),
       ...documents.map((document) => removed('document', document)),
     ];

@@ -1,0 +1,30 @@
+import type { Attribute } from '../model/case';
+import { parseValue } from './values';
+
+/** A guess, with its reason in words for the researcher. */
+export interface TypeGuess {
+  readonly type: Attribute['type'];
+  readonly because: string;
+}
+
+/** A type is guessed where this share of the filled cells fits it; the others are shown as not fitting. */
+const MOST = 0.9;
+
+/** Guesses the type of a column from its cells. */
+export function guessType(cells: readonly string[]): TypeGuess {
+  const filled = cells.filter((cell) => cell.trim());
+  if (filled.length === 0) return { type: 'text', because: 'it is empty' };
+  const share = (type: Attribute['type']): number => filled.filter((cell) => parseValue(cell, type) !== null).length / filled.length;
+  const distinct = new Set(filled.map((cell) => cell.toLocaleLowerCase()));
+  const said = (count: number): string => `${Math.round(count * 100)} % of the cells are`;
+  if (distinct.size <= 2 && share('yes/no') === 1 && !/^[01]$/.test(filled[0]!))
+    return { type: 'yes/no', because: 'all cells say yes or no' };
+  const dates = share('date');
+  if (dates >= MOST) return { type: 'date', because: `${said(dates)} dates` };
+  const numbers = share('number');
+  if (numbers >= MOST) return { type: 'number', because: `${said(numbers)} numbers` };
+  const longest = filled.reduce((most, cell) => Math.max(most, cell.length), 0);
+  if (longest <= 60 && distinct.size <= Math.max(2, Math.min(30, filled.length / 2)))
+    return { type: 'choice', because: `${distinct.size} distinct values in ${filled.length} cells` };
+  return { type: 'text', because: `${distinct.size} distinct values` };
+}

@@ -1,0 +1,317 @@
+import { parseValue } from '../attributes/values';
+import { attributesOf } from '../change/commands/attributes';
+import { questionsOf } from '../change/commands/questions';
+import type { Column } from '../formats/table/guess-roles';
+import type { Table } from '../formats/table/table';
+import type { AskedQuestion } from '../model/asked-question';
+import type { Attribute, AttributeValue, Case } from '../model/case';
+import type { Answer, Document, DocumentKind, Text } from '../model/document';
+import type { Id, NewId } from '../model/ids';
+import type { StudyState } from '../model/study-state';
+import type { Folder } from '../model/study';
+import { added, updated, type Change, type RecordChange } from '../change/change';
+import { composeText, type DraftParagraph } from '../text/draft-text';
+import { tidyLine } from '../text/normalise';
+
+/** What rows become: documents with their answers, documents by question, or cases only. */
+export type RowsBecome = 'a document each' | 'a document for each question' | 'cases only';
+
+/** How a table is brought in. */
+export interface TableChoices {
+  readonly columns: readonly Column[];
+  readonly rowsBecome: RowsBecome;
+  readonly kind: DocumentKind;
+  readonly folderId: Id | null;
+  /** Name of the file and the SHA-256 of its bytes. */
+  readonly source: Document['source'];
+  /** Ids of known cases whose differing values are not taken over. */
+  readonly keep: ReadonlySet<Id>;
+}
+
+/** A cell that does not fit the type of its column. */
+export interface Misfit {
+  /** Row of the file, from 1. */
+  readonly row: number;
+  readonly column: string;
+  readonly value: string;
+  readonly type: Attribute['type'];
+}
+
+/** A value of a known case that the table has otherwise. */
+export interface Difference {
+  readonly caseId: Id;
+  readonly caseName: string;
+  readonly attribute: string;
+  readonly before: AttributeValue | undefined;
+  readonly after: AttributeValue;
+}
+
+/** What bringing a table in would do: shown first, then done as one step. */
+export interface TablePlan {
+  readonly change: Change;
+  readonly newDocuments: number;
+  readonly newCases: number;
+  readonly newAttributes: readonly string[];
+  readonly newQuestions: readonly string[];
+  readonly differences: readonly Difference[];
+  /** Known cases of which the table says nothing new. */
+  readonly unchanged: number;
+  readonly misfits: readonly Misfit[];
+  /** Answers left blank. They stay visible as unanswered. */
+  readonly unanswered: number;
+  /** Rows left out, with the reason. */
+  readonly leftOut: readonly { readonly row: number; readonly why: string }[];
+}
+
+/**
+ * Plans bringing in a table. A row is matched to a known case by its identifier (an attribute of the
+ * identifier column's name with the same value), else by name; a matched row updates what the table says otherwise,
+ * and answers of a document that is there already are left as they are: texts are corrected by people.
+ * @throws RangeError if no column is the title or identifier
+ */
+export function planTable(table: Table, choices: TableChoices, state: StudyState, newId: NewId, now: number): TablePlan {
+  return new Planner(table, choices, state, newId, now).plan();
+}
+
+class Planner {
+  private readonly change: RecordChange[] = [];
+  private readonly attributes = new Map<number, Attribute>();
+  private readonly newAttributes: Attribute[] = [];
+  private readonly questions = new Map<number, AskedQuestion>();
+  private readonly newQuestions: AskedQuestion[] = [];
+  private readonly folders: Folder[];
+  private readonly misfits: Misfit[] = [];
+  private readonly differences: Difference[] = [];
+  private readonly leftOut: { row: number; why: string }[] = [];
+  private readonly fresh: Case[] = [];
+  private readonly ownedBy = new Map<Id, Id[]>();
+  private readonly documents: { document: Document; text: Text }[] = [];
+  private readonly matched = new Map<Id, Case>();
+  private readonly changed = new Map<Id, Case>();
+  private unanswered = 0;
+  private readonly at: { title: number; identifier: number; date: number; folder: number };
+  private readonly questionColumns: number[];
+  private readonly byIdentifier = new Map<string, Case>();
+  private readonly byName = new Map<string, Case>();
+  private readonly titles: Set<string>;
+
+  constructor(
+    private readonly table: Table,
+    private readonly choices: TableChoices,
+    private readonly state: StudyState,
+    private readonly newId: NewId,
+    private readonly now: number,
+  ) {
+    const columnOf = (role: Column['role']): number => choices.columns.findIndex((column) => column.role === role);
+    this.at = { title: columnOf('title'), identifier: columnOf('identifier'), date: columnOf('date'), folder: columnOf('folder') };
+    if (this.at.title < 0 && this.at.identifier < 0)
+      throw new RangeError('No column says who or what a row is about: make one the title or the identifier.');
+    this.questionColumns =
+      choices.rowsBecome === 'cases only' ? [] : choices.columns.flatMap((column, at) => (column.role === 'question' ? [at] : []));
+    this.folders = Object.values(state.tables.folder);
+    this.titles = new Set(Object.values(state.tables.document).map((document) => document.title));
+  }
+
+  plan(): TablePlan {
+    this.prepareAttributes();
+    this.prepareQuestions();
+    this.indexCases();
+    this.table.rows.forEach((row, at) => this.row(row, this.table.rowNumbers[at]!));
+    const attributes = this.newAttributes.map((attribute) => added('attribute', attribute));
+    const choices = [...this.attributes.values()].flatMap((attribute) => {
+      const known = this.state.tables.attribute[attribute.id];
+      return known && known.choices.length !== attribute.choices.length
+        ? [updated('attribute', known, { choices: attribute.choices })]
+        : [];
+    });
+    const cases = [
+      ...this.fresh.map((one) => added('case', { ...one, documentIds: this.ownedBy.get(one.id) ?? [] })),
+      ...[...this.matched.values()].flatMap((one) => {
+        const next = this.changed.get(one.id) ?? one;
+        const owned = this.ownedBy.get(one.id) ?? [];
+        return next === one && owned.length === 0
+          ? []
+          : [updated('case', one, { values: next.values, documentIds: [...one.documentIds, ...owned] })];
+      }),
+    ];
+    return {
+      change: [
+        ...attributes,
+        ...choices,
+        ...this.newQuestions.map((question) => added('question', question)),
+        ...this.change,
+        ...this.documents.flatMap(({ document, text }) => [added('document', document), added('text', text)]),
+        ...cases,
+      ],
+      newDocuments: this.documents.length,
+      newCases: this.fresh.length,
+      newAttributes: this.newAttributes.map((attribute) => attribute.name),
+      newQuestions: this.newQuestions.map((question) => question.text),
+      differences: this.differences,
+      unchanged: [...this.matched.keys()].filter((id) => !this.differences.some((one) => one.caseId === id)).length,
+      misfits: this.misfits,
+      unanswered: this.unanswered,
+      leftOut: this.leftOut,
+    };
+  }
+
+  private prepareAttributes(): void {
+    const known = attributesOf(this.state, 'case');
+    let order = known.reduce((most, one) => Math.max(most, one.order + 1), 0);
+    this.choices.columns.forEach((column, at) => {
+      if (column.role !== 'attribute' && column.role !== 'identifier') return;
+      if (column.role === 'identifier' && this.at.title < 0) return;
+      const type = column.role === 'identifier' ? 'text' : column.type;
+      const there = known.find((one) => one.name.toLocaleLowerCase() === column.name.toLocaleLowerCase());
+      const attribute: Attribute = there
+        ? { ...there, choices: [...there.choices] }
+        : { id: this.newId(), name: column.name, of: 'case', type, choices: [], order: order++ };
+      if (!there) this.newAttributes.push(attribute);
+      this.attributes.set(at, attribute);
+    });
+  }
+
+  private prepareQuestions(): void {
+    const known = questionsOf(this.state);
+    let order = known.reduce((most, one) => Math.max(most, one.order + 1), 0);
+    for (const at of this.questionColumns) {
+      const text = this.choices.columns[at]!.name;
+      const there = known.find((one) => one.text.toLocaleLowerCase() === text.toLocaleLowerCase());
+      const question = there ?? { id: this.newId(), text, order: order++ };
+      if (!there) this.newQuestions.push(question);
+      this.questions.set(at, question);
+    }
+  }
+
+  private indexCases(): void {
+    const identifier = this.attributes.get(this.at.identifier);
+    for (const one of Object.values(this.state.tables.case)) {
+      this.byName.set(one.name.toLocaleLowerCase(), one);
+      const value = identifier && one.values[identifier.id];
+      if (value !== undefined) this.byIdentifier.set(String(value), one);
+    }
+  }
+
+  private row(row: readonly string[], number: number): void {
+    const identifier = this.at.identifier < 0 ? '' : tidyLine(row[this.at.identifier]!);
+    const name = (this.at.title < 0 ? '' : tidyLine(row[this.at.title]!)) || identifier;
+    if (!name) {
+      this.leftOut.push({ row: number, why: 'it names nobody' });
+      return;
+    }
+    const values: Record<Id, AttributeValue> = {};
+    for (const [at, attribute] of this.attributes) {
+      const raw = row[at]!;
+      const value = parseValue(raw, attribute.type);
+      if (value === null) this.misfits.push({ row: number, column: this.choices.columns[at]!.name, value: raw, type: attribute.type });
+      if (value === null || value === undefined) continue;
+      values[attribute.id] = value;
+      if (attribute.type === 'choice' && !attribute.choices.includes(String(value))) attribute.choices.push(String(value));
+    }
+    const known =
+      (identifier && this.byIdentifier.get(identifier)) ||
+      (this.at.title < 0 || !identifier ? this.byName.get(name.toLocaleLowerCase()) : undefined);
+    const owner = known ?? this.newCase(name, identifier, values);
+    if (known) this.match(known, values);
+    if (this.questionColumns.length > 0) this.makeDocuments(row, owner, name, identifier);
+  }
+
+  private newCase(name: string, identifier: string, values: Record<Id, AttributeValue>): Case {
+    // two people may have one name: the identifier tells them apart
+    const shown = this.byName.has(name.toLocaleLowerCase()) && identifier ? tidyLine(`${name} (${identifier})`) : name;
+    const one: Case = { id: this.newId(), name: shown, description: '', documentIds: [], stretches: [], values };
+    this.fresh.push(one);
+    if (identifier) this.byIdentifier.set(identifier, one);
+    this.byName.set(shown.toLocaleLowerCase(), one);
+    return one;
+  }
+
+  private match(known: Case, values: Readonly<Record<Id, AttributeValue>>): void {
+    if (this.fresh.includes(known)) {
+      Object.assign(known.values, values);
+      return;
+    }
+    this.matched.set(known.id, known);
+    let next = this.changed.get(known.id) ?? known;
+    for (const [id, value] of Object.entries(values)) {
+      const before = known.values[id];
+      if (before === value) continue;
+      const attribute = [...this.attributes.values()].find((one) => one.id === id)!;
+      this.differences.push({ caseId: known.id, caseName: known.name, attribute: attribute.name, before, after: value });
+      if (!this.choices.keep.has(known.id)) next = { ...next, values: { ...next.values, [id]: value } };
+    }
+    if (next !== known) this.changed.set(known.id, next);
+  }
+
+  private makeDocuments(row: readonly string[], owner: Case, name: string, identifier: string): void {
+    const each = this.choices.rowsBecome === 'a document for each question';
+    const base = identifier && identifier !== name ? tidyLine(`${identifier} ${name}`) : name;
+    for (const columns of each ? this.questionColumns.map((at) => [at]) : [this.questionColumns]) {
+      const title = each ? tidyLine(`${base} – ${this.choices.columns[columns[0]!]!.name}`) : base;
+      if (this.titles.has(title)) continue;
+      this.titles.add(title);
+      this.documents.push(this.document(row, columns, title));
+      const id = this.documents.at(-1)!.document.id;
+      this.ownedBy.set(owner.id, [...(this.ownedBy.get(owner.id) ?? []), id]);
+    }
+  }
+
+  private document(row: readonly string[], columns: readonly number[], title: string): { document: Document; text: Text } {
+    const id = this.newId();
+    const paragraphs: DraftParagraph[] = [];
+    const found: { questionId: Id; asked: number; to: number }[] = [];
+    for (const at of columns) {
+      const question = this.questions.get(at)!;
+      const asked = paragraphs.push({ text: tidyLine(this.choices.columns[at]!.name), style: 'heading3', emphasis: [] }) - 1;
+      const lines = row[at]!.split('\n')
+        .map((line) => line.trim())
+        .filter(Boolean);
+      if (lines.length === 0) this.unanswered++;
+      for (const line of lines) paragraphs.push({ text: line, style: 'body', emphasis: [] });
+      found.push({ questionId: question.id, asked, to: paragraphs.length });
+    }
+    const { text, words } = composeText(id, paragraphs, () => null);
+    const answers = found.map(({ questionId, asked, to }): Answer => {
+      const heading = text.paragraphs[asked]!;
+      const first = text.paragraphs[asked + 1];
+      const answered = first !== undefined && asked + 1 < to;
+      return {
+        questionId,
+        asked: { start: heading.start, end: heading.end },
+        start: answered ? first.start : heading.end,
+        end: answered ? text.paragraphs[to - 1]!.end : heading.end,
+      };
+    });
+    const raw = this.at.date < 0 ? undefined : parseValue(row[this.at.date]!, 'date');
+    return {
+      text,
+      document: {
+        id,
+        title,
+        kind: this.choices.kind,
+        date: typeof raw === 'string' ? raw : null,
+        folderId: this.folderOf(row),
+        description: '',
+        speakers: [],
+        characters: text.text.length,
+        words,
+        source: this.choices.source,
+        values: {},
+        answers,
+        createdAt: this.now,
+      },
+    };
+  }
+
+  private folderOf(row: readonly string[]): Id | null {
+    const name = this.at.folder < 0 ? '' : tidyLine(row[this.at.folder]!);
+    if (!name) return this.choices.folderId;
+    let folder = this.folders.find((one) => one.name === name && one.parentId === this.choices.folderId);
+    if (!folder) {
+      folder = { id: this.newId(), name, parentId: this.choices.folderId };
+      this.folders.push(folder);
+      this.change.push(added('folder', folder));
+    }
+    return folder.id;
+  }
+}

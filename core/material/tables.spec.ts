@@ -1,0 +1,148 @@
+import { readFileSync } from 'node:fs';
+import { checkStudy } from '../integrity/check-study';
+import { asPlanned } from '../change/commands/attributes';
+import { guessRoles, type Column } from '../formats/table/guess-roles';
+import { readTable } from '../formats/table/read-table';
+import type { Table } from '../formats/table/table';
+import { UnreadableFileError } from '../formats/reading';
+import { Bench } from '../testing/make';
+import { planTable, type TableChoices } from './plan-table';
+
+const bytes = (text: string) => new TextEncoder().encode(text);
+const file = (path: string) => new Uint8Array(readFileSync(path));
+const rolesOf = (columns: readonly Column[]) =>
+  Object.fromEntries(columns.map((column) => [column.name, column.role === 'attribute' ? column.type : column.role]));
+
+describe('reading tables', () => {
+  it('gives the same rows from text, Excel and OpenDocument', async () => {
+    const csv = await readTable('survey.csv', file('demo/survey.csv'));
+    expect([csv.header.length, csv.rows.length, csv.delimiter, csv.hasHeader]).toEqual([12, 48, ',', true]);
+    for (const ending of ['xlsx', 'ods']) {
+      const other = await readTable(`survey.${ending}`, file(`core/formats/fixtures/survey.${ending}`));
+      expect(other.header).toEqual(csv.header);
+      expect(other.rows).toEqual(csv.rows);
+    }
+  });
+
+  it('finds delimiter and header, and can be told otherwise', async () => {
+    const semicolons = await readTable('a.csv', bytes('name;age\n"Moira; T";58\nIain;61\n'));
+    expect([semicolons.delimiter, semicolons.header, semicolons.rows]).toEqual([
+      ';',
+      ['name', 'age'],
+      [
+        ['Moira; T', '58'],
+        ['Iain', '61'],
+      ],
+    ]);
+    const bare = await readTable('a.csv', bytes('Moira,58\nIain,61\n'));
+    expect([bare.hasHeader, bare.header, bare.rows.length]).toEqual([false, ['Column 1', 'Column 2'], 2]);
+    expect((await readTable('a.csv', bytes('x,y\n1,2\n3,4\n'), { hasHeader: false })).rows.length).toBe(3);
+    expect((await readTable('a.tsv', bytes('a\ta\n1\t2\n'))).header).toEqual(['a', 'a (2)']);
+  });
+
+  it('says what is wrong and where', async () => {
+    const trouble = async (name: string, content: Uint8Array) => (await readTable(name, content).catch((error: unknown) => error)) as Error;
+    expect((await trouble('a.csv', bytes('a,b\n1,2\n"open,3\n4,5\n'))).message).toMatch(/^Row 3 has a quotation mark/);
+    expect((await trouble('a.csv', bytes('\n\n'))).message).toMatch(/empty/);
+    expect((await trouble('a.csv', file('core/formats/fixtures/survey.xlsx'))).message).toMatch(/workbook or an archive/);
+    expect((await trouble('a.xlsx', bytes('nothing'))).message).toMatch(/another type/);
+    expect((await trouble('a.xls', bytes('x'))).message).toMatch(/cannot be read as tables/);
+    expect(await trouble('a.ods', file('core/formats/fixtures/interview.odt'))).toBeInstanceOf(UnreadableFileError);
+  });
+
+  it('guesses what each column is', async () => {
+    const survey = await readTable('survey.csv', file('demo/survey.csv'));
+    expect(rolesOf(guessRoles(survey))).toEqual({
+      response_id: 'identifier',
+      started_at: 'date',
+      seconds_taken: 'number',
+      pseudonym: 'title',
+      age: 'number',
+      gender: 'choice',
+      home: 'choice',
+      years_on_island: 'number',
+      crossings_per_month: 'number',
+      'What will you gain from the bridge?': 'question',
+      'What will you lose when the ferry stops?': 'question',
+      'What should the council do first?': 'question',
+    });
+    const people = await readTable('participants.csv', file('demo/participants.csv'));
+    expect(rolesOf(guessRoles(people, false))).toEqual(
+      jasmine.objectContaining({ name: 'title', age: 'number', home: 'choice', consent_form: 'choice', consent_date: 'date' }),
+    );
+  });
+});
+
+describe('bringing a table in', () => {
+  const choicesFor = (table: Table, fields: Partial<TableChoices> = {}): TableChoices => ({
+    columns: guessRoles(table, fields.rowsBecome !== 'cases only'),
+    rowsBecome: 'a document each',
+    kind: 'survey answers',
+    folderId: null,
+    source: null,
+    keep: new Set(),
+    ...fields,
+  });
+  /** Plans, carries out and checks. */
+  function bring(bench: Bench, table: Table, fields: Partial<TableChoices> = {}) {
+    const plan = planTable(table, choicesFor(table, fields), bench.state, bench.newId, 1);
+    bench.run(asPlanned(plan.change, 'brought in a table'));
+    for (const one of plan.change) if (one.type === 'text' && one.after) bench.texts.set(one.after.id, one.after);
+    expect(checkStudy(bench.state, bench.texts)).toEqual([]);
+    return plan;
+  }
+  const SMALL = 'id,name,age,home,What will you lose?\nR1,Limpet,44,Saltpans,"The half hour.\nAll of it."\nR2,dunno,old,Northholm,\n';
+
+  it('makes a document with its answers under their questions and a case with its attributes of each row', async () => {
+    const bench = new Bench();
+    const table = await readTable('s.csv', bytes(SMALL));
+    const columns = choicesFor(table).columns.map((column) => (column.name === 'age' ? { ...column, type: 'number' as const } : column));
+    const plan = bring(bench, table, { columns });
+    expect([plan.newDocuments, plan.newCases, plan.unanswered, plan.newQuestions]).toEqual([2, 2, 1, ['What will you lose?']]);
+    expect(plan.misfits).toEqual([{ row: 3, column: 'age', value: 'old', type: 'number' }]);
+    const [first, second] = Object.values(bench.state.tables.document);
+    const text = bench.texts.get(first!.id)!.text;
+    expect(first!.answers.map((answer) => text.slice(answer.start, answer.end))).toEqual(['The half hour.\nAll of it.']);
+    expect(second!.answers.map((answer) => answer.end - answer.start)).toEqual([0]);
+    expect(Object.values(bench.state.tables.case).map((one) => [one.name, one.documentIds])).toEqual([
+      ['Limpet', [first!.id]],
+      ['dunno', [second!.id]],
+    ]);
+  });
+
+  it('updates what is there by its identifier, says what changed, and adds only what is new', async () => {
+    const bench = new Bench();
+    bring(bench, await readTable('s.csv', bytes(SMALL)));
+    const later = SMALL.replace('Saltpans', 'Gull Bay').replace('Limpet', 'limpet (renamed)') + 'R3,Bay,38,Gull Bay,The arriving.\n';
+    const plan = bring(bench, await readTable('s.csv', bytes(later)));
+    expect([plan.newCases, plan.newAttributes, plan.newQuestions, plan.unchanged]).toEqual([1, [], [], 1]);
+    expect(plan.differences.map((one) => [one.caseName, one.attribute, one.before, one.after])).toEqual([
+      ['Limpet', 'home', 'Saltpans', 'Gull Bay'],
+    ]);
+    expect(Object.values(bench.state.tables.case).length).toBe(3);
+  });
+
+  it('leaves a known case as it is where the researcher says so', async () => {
+    const bench = new Bench();
+    bring(bench, await readTable('p.csv', bytes('name,home\nMoira,Saltpans\nIain,Saltpans\n')), { rowsBecome: 'cases only' });
+    const moira = Object.values(bench.state.tables.case)[0]!;
+    const table = await readTable('p.csv', bytes('name,home\nMoira,Gull Bay\nIain,Gull Bay\n'));
+    bring(bench, table, { rowsBecome: 'cases only', keep: new Set([moira.id]) });
+    expect(Object.values(bench.state.tables.case).map((one) => Object.values(one.values)[0])).toEqual(['Saltpans', 'Gull Bay']);
+  });
+
+  it('makes a document for each question, by choice', async () => {
+    const bench = new Bench();
+    const plan = bring(bench, await readTable('survey.csv', file('demo/survey.csv')), { rowsBecome: 'a document for each question' });
+    expect([plan.newDocuments, plan.newCases]).toEqual([144, 48]);
+    expect(Object.values(bench.state.tables.case)[0]!.documentIds.length).toBe(3);
+  });
+
+  it('leaves out a row that names nobody, and refuses a table without a title', async () => {
+    const bench = new Bench();
+    const plan = bring(bench, await readTable('p.csv', bytes('name,age\nMoira,58\n,61\n')), { rowsBecome: 'cases only' });
+    expect(plan.leftOut).toEqual([{ row: 3, why: 'it names nobody' }]);
+    const table = await readTable('p.csv', bytes('age,home\n58,A\n61,B\n'));
+    expect(() => planTable(table, choicesFor(table), bench.state, bench.newId, 1)).toThrowError(RangeError, /title or the identifier/);
+  });
+});

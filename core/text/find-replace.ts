@@ -1,0 +1,46 @@
+import type { Text } from '../model/document';
+import type { Id } from '../model/ids';
+import type { TextEdit } from './edit';
+
+/** What is looked for. */
+export interface Sought {
+  readonly words: string;
+  readonly matchCase: boolean;
+  readonly wholeWords: boolean;
+}
+
+/** A place where the words stand. */
+export interface TextHit {
+  readonly documentId: Id;
+  readonly start: number;
+  readonly end: number;
+}
+
+const LETTER = String.raw`[\p{L}\p{M}\p{N}_]`;
+
+/** The pattern of the words: white space between them may be of any length within the line. Null for nothing sought. */
+export function patternOf({ words, matchCase, wholeWords }: Sought): RegExp | null {
+  const parts = words.normalize('NFC').trim().split(/\s+/).filter(Boolean);
+  if (parts.length === 0) return null;
+  const source = parts.map((part) => part.replace(/[.*+?^${}()|[\]\\/-]/g, String.raw`\$&`)).join(String.raw`[ \t\u00a0]+`);
+  const [before, after] = wholeWords ? [`(?<!${LETTER})`, `(?!${LETTER})`] : ['', ''];
+  return new RegExp(`${before}${source}${after}`, matchCase ? 'gu' : 'giu');
+}
+
+/** Finds the words in texts, document by document, ascending. @param limit stops after as many hits */
+export function findInTexts(texts: Iterable<Text>, sought: Sought, limit = Infinity): TextHit[] {
+  const pattern = patternOf(sought);
+  const hits: TextHit[] = [];
+  if (!pattern) return hits;
+  for (const { id, text } of texts) {
+    for (const match of text.matchAll(pattern)) {
+      if (hits.length >= limit) return hits;
+      hits.push({ documentId: id, start: match.index, end: match.index + match[0].length });
+    }
+  }
+  return hits;
+}
+
+/** The edits that put other words in the place of hits in one text. */
+export const replaceHits = (hits: readonly TextHit[], replacement: string): TextEdit[] =>
+  hits.map(({ start, end }) => ({ from: start, to: end, insert: replacement }));
