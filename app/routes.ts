@@ -11,6 +11,7 @@ export const routes: Routes = [
       { path: 'overview', loadComponent: () => import('./places/overview/overview').then((module) => module.Overview) },
       { path: 'material', loadComponent: () => import('./places/material/material').then((module) => module.Material) },
       { path: 'material/import', loadComponent: () => import('./places/material/import/import').then((module) => module.Import) },
+      { path: 'material/replace', loadComponent: () => import('./places/material/replace/replace').then((module) => module.Replace) },
       { path: 'reading', loadComponent: () => import('./places/reading/reading').then((module) => module.Reading) },
       { path: 'reading/:documentId', loadComponent: () => import('./places/reading/reading').then((module) => module.Reading) },
       { path: 'codebook', loadComponent: () => import('./places/codebook/codebook').then((module) => module.Codebook) },

@@ -5,6 +5,7 @@ import { CommandError, type Action, type Command } from '@core/change/command';
 import { ChangeConflictError } from '@core/change/apply';
 import type { Text } from '@core/model/document';
 import { randomId, type Id } from '@core/model/ids';
+import type { EntryPlace } from '../workers/files.worker';
 import { StaleTabError, StudyStorage, type Backup } from '../storage/study-storage';
 import { StudyChannel } from '../storage/study-channel';
 import { WriterLock } from '../storage/writer-lock';
@@ -12,6 +13,9 @@ import { Notices } from './notices';
 import { StudyActions } from './study.actions';
 import { studyFeature, type StudyFeature } from './study.reducer';
 import { TextCache } from './text-cache';
+
+const ELSEWHERE = 'This study is open for work in another tab. Choose “work here” at the top to go on in this one.';
+const BUSY = 'Something large is being stored. Wait until it is done.';
 
 /**
  * The open study of this tab: runs commands, undoes and redoes, and keeps the study on disk. Everything a
@@ -29,6 +33,8 @@ export class StudySession {
   /** Entries on the screen that are not on disk yet, oldest first, with the state after each. */
   private readonly pending: { readonly entry: JournalEntry; readonly after: StudyFeature['data'] }[] = [];
   private writing = false;
+  /** A worker is writing an entry. */
+  private away = false;
   private emptied: (() => void)[] = [];
   /** The newest entries, so that undoing them need not wait for the disk. */
   private readonly recent = new Map<number, JournalEntry>();
@@ -70,8 +76,8 @@ export class StudySession {
   run(command: Command): Action | null {
     const { data, role } = this.feature();
     if (!data) return null;
-    if (role !== 'writer') {
-      this.notices.refuse('This study is open for work in another tab. Choose “work here” at the top to go on in this one.');
+    if (role !== 'writer' || this.away) {
+      this.notices.refuse(this.away ? BUSY : ELSEWHERE);
       return null;
     }
     try {
@@ -85,11 +91,38 @@ export class StudySession {
     }
   }
 
+  /**
+   * Carries out something large in a worker, which writes it to disk itself. Meanwhile nothing else can be done.
+   * @param write is given the place in the journal, and gives back the entry without its texts
+   * @returns the entry, or null if it was refused or failed (and said so)
+   */
+  async runAway(write: (place: EntryPlace) => Promise<JournalEntry>): Promise<JournalEntry | null> {
+    await this.settled();
+    const { data, role, history } = this.feature();
+    if (!data || role !== 'writer' || this.away) {
+      this.notices.refuse(this.away ? BUSY : ELSEWHERE);
+      return null;
+    }
+    this.away = true;
+    try {
+      const entry = await write({ studyId: data.study.id, seq: history.seq + 1, coderId: data.study.currentCoderId, now: Date.now() });
+      this.store.dispatch(StudyActions.acted({ entry }));
+      this.store.dispatch(StudyActions.saved({ seq: entry.seq, at: entry.at }));
+      this.channel?.tell(entry);
+      return entry;
+    } catch (error) {
+      this.notices.refuse(`Nothing was stored: ${error instanceof Error ? error.message : String(error)}`);
+      return null;
+    } finally {
+      this.away = false;
+    }
+  }
+
   /** Takes back the last act, or brings it back. @returns the sentence of the act, or null */
   async step(kind: 'undo' | 'redo'): Promise<string | null> {
     const { history, role } = this.feature();
     const seq = history[kind].at(-1);
-    if (seq === undefined || role !== 'writer') return null;
+    if (seq === undefined || role !== 'writer' || this.away) return null;
     const act = this.recent.get(seq) ?? (await this.storage?.entry(seq));
     if (!act || this.feature().history[kind].at(-1) !== seq) return null;
     try {

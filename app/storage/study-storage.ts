@@ -1,7 +1,7 @@
 import Dexie from 'dexie';
 import { documentsWithChangedPassages } from '@core/change/apply';
 import { advance, HistorySchema, JournalEntrySchema, type History, type JournalEntry } from '@core/change/journal';
-import { idOf, type RecordChange } from '@core/change/change';
+import { idOf, type Change } from '@core/change/change';
 import type { StudyBundle } from '@core/formats/study-file/bundle';
 import type { Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
@@ -149,10 +149,10 @@ export class StudyStorage {
 
   /**
    * Writes an entry with all it changes in one transaction, and is done when that is on disk.
-   * @param after the state after the entry: where the packed passages are taken from
+   * @param after the state after the entry, where the packed passages are taken from; null where it touches none
    * @throws StaleTabError if the journal is not where this tab believes it to be
    */
-  async commit(entry: JournalEntry, after: StudyState): Promise<void> {
+  async commit(entry: JournalEntry, after: StudyState | null): Promise<void> {
     const { db } = this;
     const types = new Set(entry.change.map((change) => change.type));
     const tables = [
@@ -165,19 +165,30 @@ export class StudyStorage {
       if (history?.seq !== entry.seq - 1) throw new StaleTabError();
       await db.journal.add(entry);
       await db.meta.put({ key: 'history', value: advance(history, entry) });
-      for (const change of entry.change) if (change.type !== 'passage') await this.write(change, after);
+      await this.write(entry.change, after);
       for (const documentId of documentsWithChangedPassages(entry.change)) {
-        const columns = after.passages[documentId];
+        const columns = after!.passages[documentId];
         if (columns) await db.passages.put(columns);
         else await db.passages.delete(documentId);
       }
     });
   }
 
-  private async write(change: RecordChange, after: StudyState): Promise<void> {
-    if (change.type === 'study') await this.db.meta.put({ key: 'study', value: after.study });
-    else if (change.after) await this.db.table(change.type).put(change.after);
-    else await this.db.table(change.type).delete(idOf(change));
+  /** Writes small records and texts, those of a type together. */
+  private async write(changes: Change, after: StudyState | null): Promise<void> {
+    const byType = Map.groupBy(changes, (change) => change.type);
+    for (const [type, some] of byType) {
+      if (type === 'passage') continue;
+      if (type === 'study') {
+        await this.db.meta.put({ key: 'study', value: after?.study ?? some.at(-1)!.after });
+        continue;
+      }
+      const table = this.db.table(type);
+      const gone = some.filter((change) => change.after === null).map(idOf);
+      if (gone.length > 0) await table.bulkDelete(gone);
+      const there = some.flatMap((change) => (change.after ? [change.after] : []));
+      if (there.length > 0) await table.bulkPut(there);
+    }
   }
 
   /** Notes when a study file was made of this study. */

@@ -1,8 +1,16 @@
 import { Injectable } from '@angular/core';
 import { proxy, wrap, type Remote } from 'comlink';
+import type { Change } from '@core/change/change';
+import type { JournalEntry } from '@core/change/journal';
 import type { ReadOptions } from '@core/formats/read-file';
+import type { TableOptions } from '@core/formats/table/table';
+import type { TextChoices } from '@core/material/compose-import';
+import type { TableChoices } from '@core/material/plan-table';
+import type { Preview } from '@core/material/preview';
+import type { TextToStore } from '@core/material/store-request';
+import type { StudyState } from '@core/model/study-state';
 import type { Id } from '@core/model/ids';
-import type { FileOutcome, FilesWorker, StudyFileOutcome } from './files.worker';
+import type { EntryPlace, FileOutcome, FilesWorker, StudyFileOutcome, TablePlanSummary } from './files.worker';
 
 /** Reading and writing files in a worker. */
 @Injectable({ providedIn: 'root' })
@@ -18,16 +26,40 @@ export class FilesService {
     return this.remote;
   }
 
-  read(name: string, bytes: Uint8Array, options: ReadOptions): Promise<FileOutcome> {
-    return this.files.read(name, bytes, options);
+  read(key: number, name: string, file: Blob, options: ReadOptions & TableOptions): Promise<FileOutcome> {
+    return this.files.read(key, name, file, options);
+  }
+
+  forget(keys: readonly number[]): void {
+    if (this.remote) void this.remote.forget(keys);
+  }
+
+  preview(key: number, choices: TextChoices): Promise<Preview | null> {
+    return this.files.preview(key, choices);
+  }
+
+  words(key: number, choices: TextChoices): Promise<string> {
+    return this.files.words(key, choices);
+  }
+
+  plan(key: number, choices: TableChoices, state: StudyState): Promise<TablePlanSummary | { readonly trouble: string }> {
+    return this.files.plan(key, choices, withoutPassages(state));
+  }
+
+  storeTexts(place: EntryPlace, items: readonly TextToStore[], extra: Change, sentence: string): Promise<JournalEntry> {
+    return this.files.storeTexts(place, items, extra, sentence);
+  }
+
+  storeTable(place: EntryPlace, key: number, choices: TableChoices, state: StudyState, sentence: string): Promise<JournalEntry> {
+    return this.files.storeTable(place, key, choices, withoutPassages(state), sentence);
   }
 
   openStudyFile(bytes: Uint8Array, ifHere: 'ask' | 'copy', progress: (share: number) => void): Promise<StudyFileOutcome> {
     return this.files.openStudyFile(bytes, ifHere, proxy(progress));
   }
 
-  writeStudyFile(studyId: Id, progress: (share: number) => void): Promise<{ bytes: Uint8Array; through: number }> {
-    return this.files.writeStudyFile(studyId, proxy(progress));
+  writeStudyFile(studyId: Id, progress: (share: number) => void, withoutHistory = false): Promise<{ bytes: Uint8Array; through: number }> {
+    return this.files.writeStudyFile(studyId, proxy(progress), withoutHistory);
   }
 
   openDemo(): Promise<Id> {
@@ -40,3 +72,6 @@ export class FilesService {
     this.worker = this.remote = null;
   }
 }
+
+/** Plans look at documents and cases only, and passages are most of a study. */
+const withoutPassages = (state: StudyState): StudyState => ({ ...state, passages: {} });

@@ -1,6 +1,19 @@
 /// <reference lib="webworker" />
 import { expose } from 'comlink';
-import { readFile, type ReadFile, type ReadOptions } from '@core/formats/read-file';
+import type { Change } from '@core/change/change';
+import type { JournalEntry } from '@core/change/journal';
+import { LARGEST_FILE, readFile, type ReadFile, type ReadOptions } from '@core/formats/read-file';
+import { endingOf, TABLE_ENDINGS } from '@core/formats/readable-endings';
+import { sha256 } from '@core/formats/sha256';
+import { guessRoles, type Column } from '@core/formats/table/guess-roles';
+import { readTable } from '@core/formats/table/read-table';
+import type { Table, TableOptions } from '@core/formats/table/table';
+import { composeImport, type TextChoices } from '@core/material/compose-import';
+import { planTable, type TableChoices, type TablePlan } from '@core/material/plan-table';
+import { previewOf, type Preview } from '@core/material/preview';
+import { changeOfTexts, type TextToStore } from '@core/material/store-request';
+import type { StudyState } from '@core/model/study-state';
+import { guessMarkers, type MarkerGuess } from '@core/questions/find-questions';
 import { UnreadableFileError } from '@core/formats/reading';
 import { asCopy } from '@core/formats/study-file/as-copy';
 import { readStudyFile, StudyFileError } from '@core/formats/study-file/read-study-file';
@@ -11,8 +24,41 @@ import { buildDemoStudy, demoSourcePaths } from '@core/sample/demo-study';
 import { studyExists } from '../storage/study-list';
 import { StudyStorage } from '../storage/study-storage';
 
+/** What is known of a text that was read; its words stay in the worker. */
+export interface TextSummary extends Omit<ReadFile, 'paragraphs'> {
+  readonly total: number;
+  readonly guesses: readonly MarkerGuess[];
+}
+
+/** What is known of a table that was read; its rows stay in the worker, but for the first. */
+export interface TableSummary extends Omit<Table, 'rows' | 'rowNumbers'> {
+  readonly total: number;
+  readonly first: readonly (readonly string[])[];
+  readonly asDocuments: readonly Column[];
+  readonly asCases: readonly Column[];
+  readonly sha256: string;
+}
+
 /** A file that was read, or why it was not. */
-export type FileOutcome = { readonly read: ReadFile } | { readonly trouble: string; readonly encodings: readonly string[] };
+export type FileOutcome =
+  { readonly text: TextSummary } | { readonly table: TableSummary } | { readonly trouble: string; readonly encodings: readonly string[] };
+
+/** A plan for a table without the records it would make. */
+export type TablePlanSummary = Omit<TablePlan, 'change'>;
+
+/** Where an entry goes in the journal of a study, and who acts. */
+export interface EntryPlace {
+  readonly studyId: Id;
+  readonly seq: number;
+  readonly coderId: Id;
+  readonly now: number;
+}
+
+/** Most misfits, differences and rows left out that are sent to be shown. */
+const SHOWN = 300;
+
+const texts = new Map<number, ReadFile>();
+const tables = new Map<number, Table>();
 
 /** What became of a study file. */
 export type StudyFileOutcome =
@@ -23,14 +69,80 @@ export type StudyFileOutcome =
 
 /** Work on files, away from the interface. */
 const files = {
-  /** Reads one file for the import's preview; nothing is stored. */
-  async read(name: string, bytes: Uint8Array, options: ReadOptions): Promise<FileOutcome> {
+  /** Reads one file and keeps what was read under a key; nothing is stored. */
+  async read(key: number, name: string, file: Blob, options: ReadOptions & TableOptions): Promise<FileOutcome> {
     try {
-      return { read: await readFile(name, bytes, options) };
+      if (file.size > LARGEST_FILE) throw new UnreadableFileError('The file is larger than 100 MB. Split it and bring in the parts.');
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      if ((TABLE_ENDINGS as readonly string[]).includes(endingOf(name))) {
+        const table = await readTable(name, bytes, options);
+        tables.set(key, table);
+        const { rows, rowNumbers, ...about } = table;
+        return {
+          table: {
+            ...about,
+            total: rowNumbers.length,
+            first: rows.slice(0, 12),
+            asDocuments: guessRoles(table),
+            asCases: guessRoles(table, false),
+            sha256: await sha256(bytes),
+          },
+        };
+      }
+      const read = await readFile(name, bytes, options);
+      texts.set(key, read);
+      const { paragraphs, ...about } = read;
+      return { text: { ...about, total: paragraphs.length, guesses: guessMarkers(paragraphs) } };
     } catch (error) {
       if (!(error instanceof UnreadableFileError)) return { trouble: `The file cannot be read (${String(error)}).`, encodings: [] };
       return { trouble: error.message, encodings: error.encodings };
     }
+  },
+
+  /** Lets go of what was read. */
+  forget(keys: readonly number[]): void {
+    for (const key of keys) {
+      texts.delete(key);
+      tables.delete(key);
+    }
+  },
+
+  /** A text as it would be stored. */
+  preview(key: number, choices: TextChoices): Preview | null {
+    const read = texts.get(key);
+    return read ? previewOf(read.paragraphs, choices) : null;
+  },
+
+  /** The words of a text as they would be stored, to be put in the place of others. */
+  words(key: number, choices: TextChoices): string {
+    return composeImport('', texts.get(key)!.paragraphs, choices).text.text;
+  },
+
+  /** What bringing a table in would do. */
+  plan(key: number, choices: TableChoices, state: StudyState): TablePlanSummary | { readonly trouble: string } {
+    try {
+      const { change: _, ...plan } = planTable(tables.get(key)!, choices, state, randomId, 0);
+      return {
+        ...plan,
+        misfits: plan.misfits.slice(0, SHOWN),
+        differences: plan.differences.slice(0, SHOWN),
+        leftOut: plan.leftOut.slice(0, SHOWN),
+      };
+    } catch (error) {
+      if (error instanceof RangeError) return { trouble: error.message };
+      throw error;
+    }
+  },
+
+  /** Stores texts that were read, with what else comes in, as one entry of the journal. @returns it without the texts */
+  async storeTexts(place: EntryPlace, items: readonly TextToStore[], extra: Change, sentence: string): Promise<JournalEntry> {
+    const change = [...extra, ...changeOfTexts(items, (key) => texts.get(key)!.paragraphs, place.now)];
+    return store(place, change, sentence);
+  },
+
+  /** Stores a table as planned, as one entry of the journal. @returns it without the texts */
+  async storeTable(place: EntryPlace, key: number, choices: TableChoices, state: StudyState, sentence: string): Promise<JournalEntry> {
+    return store(place, planTable(tables.get(key)!, choices, state, randomId, place.now).change, sentence);
   },
 
   /** Opens a study file into this browser: all of it, or nothing. */
@@ -51,11 +163,15 @@ const files = {
   },
 
   /** Makes a study file of a study in this browser, from one moment of it. */
-  async writeStudyFile(studyId: Id, progress: (share: number) => void): Promise<{ bytes: Uint8Array; through: number }> {
+  async writeStudyFile(
+    studyId: Id,
+    progress: (share: number) => void,
+    withoutHistory: boolean,
+  ): Promise<{ bytes: Uint8Array; through: number }> {
     const storage = await StudyStorage.of(studyId);
     try {
       const bundle = await storage.bundle();
-      return { bytes: await writeStudyFile(bundle, Date.now(), progress), through: bundle.history.seq };
+      return { bytes: await writeStudyFile(bundle, Date.now(), progress, withoutHistory), through: bundle.history.seq };
     } finally {
       storage.close();
     }
@@ -75,6 +191,18 @@ const files = {
     return bundle.state.study.id;
   },
 };
+
+/** Writes an entry that touches no passages, so that no state is needed beside it. */
+async function store({ studyId, seq, coderId, now }: EntryPlace, change: Change, sentence: string): Promise<JournalEntry> {
+  const entry: JournalEntry = { seq, at: now, coderId, kind: 'act', of: null, sentence, change };
+  const storage = await StudyStorage.of(studyId);
+  try {
+    await storage.commit(entry, null);
+  } finally {
+    storage.close();
+  }
+  return { ...entry, change: change.filter((one) => one.type !== 'text') };
+}
 
 export type FilesWorker = typeof files;
 expose(files);

@@ -11,7 +11,7 @@ import { readOdt } from './odt/read-odt';
 import { readPdf } from './pdf/read-pdf';
 import { decodeText } from './plain-text/encoding';
 import { readPlainText, type LineEnds } from './plain-text/read-plain-text';
-import { READABLE_ENDINGS, TABLE_ENDINGS } from './readable-endings';
+import { endingOf, READABLE_ENDINGS, TABLE_ENDINGS } from './readable-endings';
 import { UnreadableFileError, type Reading } from './reading';
 import { readRtf } from './rtf/read-rtf';
 import { sha256 } from './sha256';
@@ -84,9 +84,6 @@ export async function readFile(name: string, bytes: Uint8Array, options: ReadOpt
     speakers: findSpeakers(paragraphs),
   };
 }
-
-/** A file's ending with its dot, in small letters; empty where there is none. */
-export const endingOf = (name: string): string => /\.[^./\\]+$/.exec(name.toLowerCase())?.[0] ?? '';
 
 const withoutLooks = (paragraph: DraftParagraph): DraftParagraph => ({ ...paragraph, style: 'body', emphasis: [] });
 

@@ -18,3 +18,6 @@ export const READABLE_ENDINGS = [
 
 /** File name endings that can be read as tables. */
 export const TABLE_ENDINGS = ['.csv', '.tsv', '.xlsx', '.ods'] as const;
+
+/** A file's ending with its dot, in small letters; empty where there is none. */
+export const endingOf = (name: string): string => /\.[^./\\]+$/.exec(name.toLowerCase())?.[0] ?? '';

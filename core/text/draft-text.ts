@@ -13,8 +13,8 @@ export interface DraftParagraph {
 
 /** A speaker's label at the start of a paragraph. */
 export interface SpeakerLabel {
-  /** The name as written. */
-  readonly name: string;
+  /** The name; null where the paragraph is nobody's, and the speaker before goes on after it. */
+  readonly name: string | null;
   /** Characters up to the first of the words spoken, the label's colon and space included. */
   readonly length: number;
 }
@@ -29,12 +29,12 @@ export interface ComposedText {
 /**
  * Puts paragraphs together into a text. A paragraph without a label, after one with a label, goes on with
  * the same speaker; a heading ends a turn.
- * @param labelOf the label of a paragraph, or null; speakers are numbered in order of appearance
+ * @param labelOf the label of a paragraph (by its place in the list), or null; speakers are numbered in order of appearance
  */
 export function composeText(
   id: Id,
   paragraphs: readonly DraftParagraph[],
-  labelOf: (paragraph: DraftParagraph) => SpeakerLabel | null,
+  labelOf: (paragraph: DraftParagraph, at: number) => SpeakerLabel | null,
   isInterviewer: (name: string) => boolean | undefined = looksLikeInterviewer,
 ): ComposedText {
   const speakers: Speaker[] = [];
@@ -45,9 +45,10 @@ export function composeText(
   let start = 0;
   let words = 0;
   let speaking = -1;
-  for (const paragraph of paragraphs) {
-    const label = labelOf(paragraph);
-    if (label) {
+  for (const [at, paragraph] of paragraphs.entries()) {
+    const label = labelOf(paragraph, at);
+    const nobody = label?.name === null;
+    if (label && label.name !== null) {
       speaking = numbers.get(label.name) ?? -1;
       if (speaking < 0) {
         speaking =
@@ -59,7 +60,7 @@ export function composeText(
     }
     const body = start + (label?.length ?? 0);
     const end = start + paragraph.text.length;
-    placed.push({ start, body, end, speaker: speaking, style: paragraph.style });
+    placed.push({ start, body, end, speaker: nobody ? -1 : speaking, style: paragraph.style });
     words += countWords(paragraph.text.slice(label?.length ?? 0));
     for (const span of paragraph.emphasis) emphasis.push({ ...span, start: span.start + start, end: span.end + start });
     for (const mark of paragraph.marks ?? []) marks.push({ ...mark, at: mark.at + start });

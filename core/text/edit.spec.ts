@@ -33,7 +33,7 @@ function naive(length: number, { start, end }: { start: number; end: number }, e
   for (const { from, to, insert } of edits) {
     for (; at < from; at++) belongs.push(start <= at && at < end);
     const inside = to > from ? (start <= from && to <= end) || (from <= start && end <= to) : start < from && from < end;
-    for (let one = 0; one < insert.length; one++) belongs.push(inside);
+    belongs.push(...Array.from({ length: insert.length }, () => inside));
     at = to;
   }
   for (; at < length; at++) belongs.push(start <= at && at < end);

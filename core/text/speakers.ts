@@ -1,4 +1,11 @@
-import type { DraftParagraph, SpeakerLabel } from './draft-text';
+import type { DraftParagraph } from './draft-text';
+
+/** A label as it is written at the start of a paragraph. */
+export interface WrittenLabel {
+  readonly name: string;
+  /** Characters up to the first of the words spoken, colon and space included. */
+  readonly length: number;
+}
 
 /** A name that seems to label turns, with how many paragraphs it labels. */
 export interface SpeakerCandidate {
@@ -17,7 +24,7 @@ const CAPITALS =
   /^(\p{Lu}[\p{Lu}\p{M}\p{N}.'’-]*(?: \p{Lu}[\p{Lu}\p{M}\p{N}.'’-]*){0,2})(?:[ \t]+[–—-])?[ \t]+(?=[^\s\p{Lu}]|\p{Lu}(?:\p{Ll}|\s))/u;
 
 /** The label at the start of a paragraph, whether or not it names a speaker. Headings have none. */
-export function readLabel(paragraph: DraftParagraph): SpeakerLabel | null {
+export function readLabel(paragraph: DraftParagraph): WrittenLabel | null {
   if (paragraph.style.startsWith('heading')) return null;
   const match = LABEL.exec(paragraph.text);
   const name = (match?.[1] ?? match?.[2])?.trim();
@@ -51,7 +58,7 @@ export function findSpeakers(paragraphs: readonly DraftParagraph[]): SpeakerCand
 }
 
 /** Reads labels, but only those of the given speakers. */
-export function labelsOf(names: ReadonlySet<string>): (paragraph: DraftParagraph) => SpeakerLabel | null {
+export function labelsOf(names: ReadonlySet<string>): (paragraph: DraftParagraph) => WrittenLabel | null {
   return (paragraph) => {
     const label = readLabel(paragraph);
     return label && names.has(label.name) ? label : null;

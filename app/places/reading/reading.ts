@@ -27,6 +27,7 @@ import { StudyActions } from '../../state/study.actions';
 import { StudySession } from '../../state/study-session';
 import { TextCache } from '../../state/text-cache';
 import {
+  selectData,
   selectCases,
   selectCoders,
   selectCodes,
@@ -45,13 +46,18 @@ import { CodeList } from './code-list';
 import { DocumentFoot } from './document-foot';
 import { DocumentMenu } from './document-menu';
 import { PassagePanel } from './passage-panel';
-import { lastPlaces } from './last-places';
+import { correctTexts, passagesLost } from '@core/change/commands/correct-text';
+import type { TextEdits } from '@core/text/edit';
+import { Ask } from '../../ui/dialogs/ask';
+import { lastPlaces } from '../../state/last-places';
+import { CorrectSurface } from './correct/correct-surface';
+import { TextMenu } from './text-menu';
 import { ReadingSurface, type SurfaceCommand } from './surface/reading-surface';
 
 /** Reading and coding one document, with the codebook at hand. */
 @Component({
   selector: 'fl-reading',
-  imports: [DatePipe, CodeList, CodePicker, DocumentFoot, DocumentMenu, PassagePanel, ReadingSurface, Icon],
+  imports: [DatePipe, CodeList, CodePicker, DocumentFoot, DocumentMenu, PassagePanel, ReadingSurface, CorrectSurface, TextMenu, Icon],
   templateUrl: './reading.html',
   styleUrl: './reading.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -70,6 +76,8 @@ export class Reading {
   private readonly texts = inject(TextCache);
   private readonly notices = inject(Notices);
   private readonly dialog = inject(MatDialog);
+  private readonly ask = inject(Ask);
+  private readonly data = this.store.selectSignal(selectData);
   private arrivedIn: Id | undefined;
   private readonly application = inject(ApplicationRef);
   private readonly surface = viewChild(ReadingSurface);
@@ -120,6 +128,15 @@ export class Reading {
     readonly words: string;
   } | null>(null);
   protected readonly listOpen = signal(false);
+  /** Where the correcting of the text begins, or null while it is read. */
+  protected readonly correctFrom = signal<number | null>(null);
+  /** All passages, also those that the scope leaves out: a correction moves every one. */
+  protected readonly wholeCoding = computed(() => {
+    const columns = this.passageTable()[this.documentId() ?? ''];
+    return { passages: columns ? unpackPassages(columns) : [], codes: this.codes() };
+  });
+  protected readonly caret = (): number => this.surface()?.caret() ?? 0;
+  protected readonly selection = (): Stretch | null => this.surface()?.selection() ?? null;
   protected readonly coderName = (id: Id): string => this.coders()[id]?.name ?? 'somebody';
 
   /** Who the document's words are, in a line: attributes of its one case. */
@@ -334,6 +351,40 @@ export class Reading {
 
   protected jump(position: number): void {
     this.surface()?.scrollTo(position);
+  }
+
+  /** Keeps a correction, after naming the passages that would lose all their words. */
+  protected async keepCorrections(edits: TextEdits): Promise<void> {
+    const text = this.text();
+    const data = this.data();
+    if (!text || !data) return;
+    const correction = { text, edits };
+    const lost = passagesLost(data, correction);
+    const goOn =
+      lost.length === 0 ||
+      (await this.ask.confirm({
+        title: lost.length === 1 ? 'A passage loses all its words' : `${lost.length} passages lose all their words`,
+        lines: [
+          ...lost.slice(0, 8).map((passage) => {
+            const names = passage.codings.map((coding) => this.codes()[coding.codeId]?.name).join(', ');
+            return `“${tidyLine(text.text.slice(passage.start, passage.end)).slice(0, 90)}” – ${names || 'no code'}`;
+          }),
+          ...(lost.length > 8 ? [`and ${lost.length - 8} more`] : []),
+          'They go with their words. It can be undone.',
+        ],
+        yes: 'Keep the corrections',
+        danger: true,
+      }));
+    if (!goOn) return;
+    this.session.run(correctTexts([correction]));
+    this.correctFrom.set(null);
+  }
+
+  protected async dropCorrections(changed: boolean): Promise<void> {
+    const goOn =
+      !changed ||
+      (await this.ask.confirm({ title: 'Drop the corrections?', lines: ['The text stays as it was.'], yes: 'Drop them', danger: true }));
+    if (goOn) this.correctFrom.set(null);
   }
 
   protected back(): void {

@@ -31,14 +31,17 @@ export class WriteUp {
   /** Changes since the last study file. */
   protected readonly since = computed(() => this.history().seq - (this.backup()?.through ?? 0));
 
-  protected async studyFile(): Promise<void> {
+  protected async studyFile(withoutHistory = false): Promise<void> {
     await this.work('Writing the study file', async () => {
       const { study } = this.data()!;
       await this.session.settled();
-      const { bytes, through } = await this.files.writeStudyFile(study.id, (share) =>
-        this.busy.update((busy) => busy && { ...busy, share }),
+      const { bytes, through } = await this.files.writeStudyFile(
+        study.id,
+        (share) => this.busy.update((busy) => busy && { ...busy, share }),
+        withoutHistory,
       );
-      saveFile(`${study.title} ${today()}.filum`, bytes, 'application/zip');
+      saveFile(`${study.title} ${today()}${withoutHistory ? ' without history' : ''}.filum`, bytes, 'application/zip');
+      if (withoutHistory) return this.note('the study file without its history');
       this.note('the study file');
       await this.session.settled();
       // the log's own note of this export is no change since it

@@ -29,5 +29,10 @@ export const ICON_NAMES = [
   'clipboard-text',
   'arrow-up',
   'arrow-down',
+  'folder',
+  'users',
+  'adjustments',
+  'replace',
+  'edit',
 ] as const;
 export type IconName = (typeof ICON_NAMES)[number];

@@ -99,6 +99,14 @@ describe('the study file', () => {
     expect((await failure(await forge({ 'codebook.json': '[]' }, false))).message).toContain('not as it was saved');
   });
 
+  it('without its history holds the study and the sentences of the log, and nothing of what was before', async () => {
+    const bundle = smallStudy();
+    const bare = await readStudyFile(await writeStudyFile(bundle, SAVED, undefined, true));
+    expect(bare.state).toEqual(bundle.state);
+    expect(bare.journal.map((entry) => [entry.sentence, entry.change])).toEqual(bundle.journal.map((entry) => [entry.sentence, []]));
+    expect(bare.history).toEqual({ seq: 1, undo: [], redo: [] });
+  });
+
   it('of version 1 opens with all it held, and its journal can still be taken back', async () => {
     const bundle = await readStudyFile(readFileSync('core/formats/study-file/fixtures/version-1.filum'));
     const { tables } = bundle.state;

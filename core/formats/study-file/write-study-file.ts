@@ -22,11 +22,13 @@ import {
  * Writes a study as one file: a zip archive of JSON and plain texts (`docs/study-file.md`).
  * @param savedAt milliseconds since 1970, for the manifest
  * @param progress called with the share done, 0 to 1
+ * @param withoutHistory leaves out what records were before: the log keeps its sentences, and nothing can be undone in the copy
  */
 export async function writeStudyFile(
   bundle: StudyBundle,
   savedAt: number,
   progress: (share: number) => void = () => undefined,
+  withoutHistory = false,
 ): Promise<Uint8Array> {
   const { state } = bundle;
   const files = new Map<string, Uint8Array>();
@@ -38,8 +40,8 @@ export async function writeStudyFile(
     files.set(textFile(id), strToU8(text));
     files.set(structureFile(id), strToU8(JSON.stringify(structure)));
   }
-  put(JOURNAL_FILE, bundle.journal);
-  put(HISTORY_FILE, bundle.history);
+  put(JOURNAL_FILE, withoutHistory ? bundle.journal.map((entry) => ({ ...entry, kind: 'note', of: null, change: [] })) : bundle.journal);
+  put(HISTORY_FILE, withoutHistory ? { seq: bundle.history.seq, undo: [], redo: [] } : bundle.history);
 
   const manifest: Manifest = {
     format: FORMAT,

@@ -1,50 +1,66 @@
-import type { ReadFile } from '@core/formats/read-file';
-import { sequentialIds } from '@core/model/ids';
-import { newItem, toDocument, withRead } from './import-item';
+import type { TableSummary, TextSummary } from '../../../workers/files.worker';
+import { newItem, withTable, withText } from './import-item';
 
-const read = (fields: Partial<ReadFile> = {}): ReadFile => ({
-  title: 'Interview',
-  sha256: 'a'.repeat(64),
-  paragraphs: ['I: Yes?', 'Shona: No.'].map((text) => ({ text, style: 'body' as const, emphasis: [] })),
+const TEXT: TextSummary = {
+  title: 'Shona',
+  notes: [],
+  sha256: '0'.repeat(64),
   speakers: [
-    { name: 'I', turns: 1 },
+    { name: 'Interviewer', turns: 2 },
     { name: 'Shona', turns: 1 },
   ],
-  notes: [],
   encoding: 'utf-8',
   lineEnds: 'paragraphs',
-  ...fields,
-});
+  times: 0,
+  formatted: false,
+  total: 3,
+  guesses: [{ question: { kind: 'label', name: 'Interviewer' }, answer: null, because: '' }],
+};
+const item = (fileName: string) => newItem(1, fileName, new Blob());
 
 describe('a file on its way in', () => {
-  it('guesses kind and date, takes all speakers, and comes in unless it is known', () => {
-    const item = withRead(newItem(1, '2025-01-22 Shona.txt', new Uint8Array()), read(), null);
-    expect([item.kind, item.date, [...item.speakers], item.wanted]).toEqual(['interview', '2025-01-22', ['I', 'Shona'], true]);
-    expect(withRead(newItem(1, 'again.txt', new Uint8Array()), read(), 'Interview 3').wanted).toBeFalse();
+  it('takes what was read as a proposal: title, kind, date in the name, every label a speaker', () => {
+    const read = withText(item('2025-01-22 Shona.txt'), TEXT, null);
+    expect([read.title, read.kind, read.date, read.wanted]).toEqual(['Shona', 'interview', '2025-01-22', true]);
+    expect(read.speakers).toEqual({
+      Interviewer: { name: 'Interviewer', interviewer: true, caseId: null },
+      Shona: { name: 'Shona', interviewer: false, caseId: null },
+    });
+    expect(withText(item('x.txt'), { ...TEXT, title: 'Focus group, parents' }, null).kind).toBe('focus group');
   });
 
-  it('takes a text without speakers for a public document, and many speakers for a focus group', () => {
-    const kind = (fields: Partial<ReadFile>) => withRead(newItem(1, 'x.txt', new Uint8Array()), read(fields), null).kind;
-    expect(kind({ speakers: [] })).toBe('public document');
-    expect(kind({ speakers: ['A', 'B', 'C', 'D'].map((name) => ({ name, turns: 2 })) })).toBe('focus group');
-    expect(kind({ title: 'Field note – the queue', speakers: [] })).toBe('field note');
+  it('is structured where its questions are marked as such, not by an interviewer alone', () => {
+    expect(withText(item('x.txt'), TEXT, null).markers).toBeNull();
+    const guesses = [{ question: { kind: 'label', name: 'Q' }, answer: { kind: 'label', name: 'A' }, because: '' }] as const;
+    expect(withText(item('x.txt'), { ...TEXT, guesses }, null).markers).toEqual(guesses[0]);
   });
 
-  it('keeps what was decided when it is read again', () => {
-    const first = withRead(newItem(1, 'x.txt', new Uint8Array()), read(), null);
-    const decided = { ...first, title: 'Mine', kind: 'article' as const, wanted: false, speakers: new Set(['Shona']) };
-    const again = withRead(decided, read({ title: 'Other' }), null);
-    expect([again.title, again.kind, again.wanted, [...again.speakers]]).toEqual(['Mine', 'article', false, ['Shona']]);
+  it('keeps what the researcher decided when it is read again', () => {
+    const decided = { ...withText(item('x.txt'), TEXT, null), title: 'Mine', kind: 'article' as const, speakers: {} };
+    const again = withText(decided, TEXT, null);
+    expect([again.title, again.kind, again.speakers]).toEqual(['Mine', 'article', {}]);
   });
 
-  it('becomes a document with its text, its source and the speakers that were taken', () => {
-    const item = { ...withRead(newItem(1, 'shona.txt', new Uint8Array()), read(), null), speakers: new Set(['Shona']) };
-    const { document, text } = toDocument(item, null, sequentialIds(), 7);
-    expect(document.id).toBe(text.id);
-    expect(document.speakers.map((speaker) => speaker.name)).toEqual(['Shona']);
-    expect(text.paragraphs.map((paragraph) => paragraph.speaker)).toEqual([-1, 0]);
-    expect(document.source).toEqual({ fileName: 'shona.txt', sha256: 'a'.repeat(64) });
-    expect(document.words).toBe(3);
-    expect(toDocument({ ...item, pasted: true }, null, sequentialIds(), 7).document.source).toBeNull();
+  it('stays out, unless wanted, when the study has its content', () => {
+    expect(withText(item('x.txt'), TEXT, { id: null, title: 'Interview' }).wanted).toBeFalse();
+  });
+
+  it('becomes cases where a table asks no questions', () => {
+    const table: TableSummary = {
+      header: ['name', 'age'],
+      sheets: ['table'],
+      sheet: 'table',
+      encoding: 'utf-8',
+      delimiter: ',',
+      hasHeader: true,
+      notes: [],
+      total: 2,
+      first: [],
+      sha256: '',
+      asDocuments: [{ name: 'name', role: 'title', type: 'text', because: '' }],
+      asCases: [{ name: 'name', role: 'title', type: 'text', because: 'its name says so' }],
+    };
+    const read = withTable(item('people.csv'), table);
+    expect([read.rowsBecome, read.columns]).toEqual(['cases only', table.asCases]);
   });
 });

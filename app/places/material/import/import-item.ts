@@ -1,20 +1,31 @@
-import type { ReadFile, ReadOptions } from '@core/formats/read-file';
-import type { Document, DocumentKind, Text } from '@core/model/document';
-import type { Id, NewId } from '@core/model/ids';
-import { composeText } from '@core/text/draft-text';
-import { tidyLine } from '@core/text/normalise';
-import { labelsOf } from '@core/text/speakers';
+import type { ReadOptions } from '@core/formats/read-file';
+import type { Column } from '@core/formats/table/guess-roles';
+import type { TableOptions } from '@core/formats/table/table';
+import { speakersAsWritten, type SpeakerChoice, type TextChoices } from '@core/material/compose-import';
+import type { RowsBecome } from '@core/material/plan-table';
+import type { DocumentKind } from '@core/model/document';
+import type { Id } from '@core/model/ids';
+import type { Markers } from '@core/questions/find-questions';
+import type { TableSummary, TextSummary } from '../../../workers/files.worker';
 
-/** A file on its way in: its bytes, how it was read, and what the researcher decided. */
+/** What is done with a file whose content the study has already. */
+export type IfKnown = 'skip' | 'replace' | 'as new';
+
+/** A file on its way in: how it was read, and what the researcher decided. */
 export interface ImportItem {
   readonly key: number;
   readonly fileName: string;
-  readonly bytes: Uint8Array;
-  readonly options: ReadOptions;
+  /** Folders it lies in, as they were chosen, divided by `/`; empty for a single file. */
+  readonly path: string;
+  readonly file: Blob;
+  /** When the file was last changed, ms since 1970; null for pasted text. */
+  readonly changedAt: number | null;
+  readonly options: ReadOptions & TableOptions;
   /** Pasted text has no file to be found again by. */
   readonly pasted: boolean;
   readonly state: 'reading' | 'read' | 'trouble';
-  readonly read: ReadFile | null;
+  readonly text: TextSummary | null;
+  readonly table: TableSummary | null;
   readonly trouble: string;
   readonly encodings: readonly string[];
   /** Whether it comes in. */
@@ -22,79 +33,106 @@ export interface ImportItem {
   readonly title: string;
   readonly kind: DocumentKind;
   readonly date: string;
-  /** Names that label turns, as far as they are taken for speakers. */
-  readonly speakers: ReadonlySet<string>;
-  /** Title of a document that came from a file with the same content. */
-  readonly sameAs: string | null;
+  /** By label as written. */
+  readonly speakers: Readonly<Record<string, SpeakerChoice>>;
+  readonly nobody: readonly number[];
+  readonly markers: Markers | null;
+  /** The case that the whole document belongs to, or null. */
+  readonly caseId: Id | null;
+  /** The document with the same content, if there is one. */
+  readonly sameAs: { readonly id: Id | null; readonly title: string } | null;
+  readonly ifKnown: IfKnown;
+  /** For a table. */
+  readonly columns: readonly Column[];
+  readonly rowsBecome: RowsBecome;
+  readonly keep: ReadonlySet<Id>;
 }
 
 /** A file that was just chosen, before it is read. */
-export function newItem(key: number, fileName: string, bytes: Uint8Array, pasted = false): ImportItem {
+export function newItem(key: number, fileName: string, file: Blob, fields: Partial<ImportItem> = {}): ImportItem {
   return {
     key,
     fileName,
-    bytes,
+    path: '',
+    file,
+    changedAt: null,
     options: {},
-    pasted,
+    pasted: false,
     state: 'reading',
-    read: null,
+    text: null,
+    table: null,
     trouble: '',
     encodings: [],
     wanted: true,
     title: '',
     kind: 'interview',
     date: '',
-    speakers: new Set(),
+    speakers: {},
+    nobody: [],
+    markers: null,
+    caseId: null,
     sameAs: null,
+    ifKnown: 'skip',
+    columns: [],
+    rowsBecome: 'a document each',
+    keep: new Set(),
+    ...fields,
   };
 }
 
-/** The item once its file is read; what was decided before stays. */
-export function withRead(item: ImportItem, read: ReadFile, sameAs: string | null): ImportItem {
-  const first = item.read === null;
-  const speakers = first ? new Set(read.speakers.map((speaker) => speaker.name)) : item.speakers;
+/** The item once its text is read; what was decided before stays. */
+export function withText(item: ImportItem, text: TextSummary, sameAs: ImportItem['sameAs']): ImportItem {
+  const first = item.text === null;
+  const speakers = first ? speakersAsWritten(text.speakers.map((speaker) => speaker.name)) : item.speakers;
+  const markers = first && isStructured(text) ? text.guesses[0]! : item.markers;
   return {
     ...item,
     state: 'read',
-    read,
+    text,
     trouble: '',
+    encodings: [],
     sameAs,
     wanted: first ? sameAs === null : item.wanted,
-    title: first ? read.title : item.title,
-    kind: first ? guessKind(read, speakers.size) : item.kind,
-    date: item.date || dateIn(item.fileName),
+    title: first ? text.title : item.title,
+    kind: first ? guessKind(text, Object.keys(speakers).length) : item.kind,
+    date: item.date || (text.date ?? dateIn(item.fileName)),
     speakers,
+    markers,
+    // other options may give other paragraphs
+    nobody: first ? item.nobody : [],
   };
 }
 
-/** The document and text that storing an item makes. */
-export function toDocument(item: ImportItem, folderId: Id | null, newId: NewId, now: number): { document: Document; text: Text } {
-  const id = newId();
-  const { text, speakers, words } = composeText(id, item.read!.paragraphs, labelsOf(item.speakers));
-  const source = item.pasted ? null : { fileName: item.fileName, sha256: item.read!.sha256 };
+/** The item once its table is read; roles are guessed anew when the columns are others. */
+export function withTable(item: ImportItem, table: TableSummary): ImportItem {
+  const same = item.columns.map((column) => column.name).join('\n') === table.header.join('\n');
+  const questions = table.asDocuments.some((column) => column.role === 'question');
+  const rowsBecome = same ? item.rowsBecome : questions ? 'a document each' : 'cases only';
   return {
-    document: {
-      id,
-      title: tidyLine(item.title) || 'Untitled',
-      kind: item.kind,
-      date: item.date || null,
-      folderId,
-      description: '',
-      speakers,
-      characters: text.text.length,
-      words,
-      source,
-      values: {},
-      answers: [],
-      createdAt: now,
-    },
-    text,
+    ...item,
+    state: 'read',
+    table,
+    trouble: '',
+    encodings: [],
+    title: item.title || item.fileName,
+    kind: 'survey answers',
+    rowsBecome,
+    columns: same ? item.columns : rowsBecome === 'cases only' ? table.asCases : table.asDocuments,
   };
 }
 
-function guessKind(read: ReadFile, speakers: number): DocumentKind {
-  if (/field ?note|observation/i.test(read.title)) return 'field note';
-  if (/focus ?group/i.test(read.title) || speakers > 3) return 'focus group';
+/** What storing the text takes from the item. */
+export const choicesOf = ({ speakers, nobody, markers }: ImportItem): TextChoices => ({ speakers, nobody, markers });
+
+/** Structured by its looks: `Q:` labels, or numbered or bold questions. An interviewer's name alone says nothing of that. */
+function isStructured({ guesses }: TextSummary): boolean {
+  const question = guesses[0]?.question;
+  return question !== undefined && (question.kind !== 'label' || /^(q|question|frage)\d*\.?$/i.test(question.name));
+}
+
+function guessKind(text: TextSummary, speakers: number): DocumentKind {
+  if (/field ?note|observation/i.test(text.title)) return 'field note';
+  if (/focus ?group/i.test(text.title) || speakers > 3) return 'focus group';
   return speakers > 0 ? 'interview' : 'public document';
 }
 

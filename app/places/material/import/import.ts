@@ -1,42 +1,58 @@
-import { ChangeDetectionStrategy, Component, computed, HostListener, inject, type OnDestroy, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  HostListener,
+  inject,
+  type OnDestroy,
+  signal,
+  untracked,
+} from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { addDocuments } from '@core/change/commands/documents';
-import { READABLE_ENDINGS } from '@core/formats/readable-endings';
-import { DOCUMENT_KINDS, type DocumentKind } from '@core/model/document';
-import { randomId, type Id } from '@core/model/ids';
-import { composeText, looksLikeInterviewer } from '@core/text/draft-text';
-import { labelsOf } from '@core/text/speakers';
+import { questionsOf } from '@core/change/commands/questions';
+import { endingOf, READABLE_ENDINGS, TABLE_ENDINGS } from '@core/formats/readable-endings';
+import type { Preview } from '@core/material/preview';
+import type { Markers } from '@core/questions/find-questions';
+import type { Id } from '@core/model/ids';
+import { lineUp } from '@core/questions/line-up';
 import { Notices } from '../../../state/notices';
 import { StudySession } from '../../../state/study-session';
-import { selectDocuments, selectFolders, selectStudy } from '../../../state/study.selectors';
+import { selectCases, selectData, selectDocuments, selectFolders, selectStudy } from '../../../state/study.selectors';
+import type { TablePlanSummary } from '../../../workers/files.worker';
 import { FilesService } from '../../../workers/files-service';
 import { Icon } from '../../../ui/icon/icon';
-import { newItem, toDocument, withRead, type ImportItem } from './import-item';
-
-/** Paragraphs that the preview shows. */
-const SHOWN = 150;
+import { BringIn } from './bring-in';
+import { filesOfDrop, type ChosenFile } from './dropped-files';
+import { choicesOf, newItem, withTable, withText, type IfKnown, type ImportItem } from './import-item';
+import type { Decisions } from './question-decisions';
+import { QuestionTable } from './question-table';
+import { TableSettings } from './table-settings';
+import { TextSettings } from './text-settings';
 
 /** Brings files in: each is read and shown first, settings can be changed at any time, and then all go in as one step. */
 @Component({
   selector: 'fl-import',
-  imports: [RouterLink, Icon],
+  imports: [RouterLink, Icon, TextSettings, TableSettings, QuestionTable],
+  providers: [BringIn],
   templateUrl: './import.html',
   styleUrl: './import.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Import implements OnDestroy {
   private readonly files = inject(FilesService);
+  private readonly bringer = inject(BringIn);
   private readonly session = inject(StudySession);
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
   private readonly store = inject(Store);
+  private readonly data = this.store.selectSignal(selectData);
   private readonly documents = this.store.selectSignal(selectDocuments);
+  private readonly cases = this.store.selectSignal(selectCases);
   protected readonly study = this.store.selectSignal(selectStudy);
-  protected readonly folders = this.store.selectSignal(selectFolders);
-  protected readonly endings = READABLE_ENDINGS.join(',');
-  protected readonly kinds = DOCUMENT_KINDS;
-  protected readonly isInterviewer = looksLikeInterviewer;
+  private readonly folders = this.store.selectSignal(selectFolders);
+  protected readonly endings = [...READABLE_ENDINGS, ...TABLE_ENDINGS].join(',');
 
   private readonly list = signal<readonly ImportItem[]>([]);
   protected readonly items = this.list.asReadonly();
@@ -44,35 +60,57 @@ export class Import implements OnDestroy {
   protected readonly folderId = signal<Id | null>(null);
   protected readonly pasting = signal(false);
   protected readonly dragging = signal(false);
+  protected readonly storing = signal(false);
+  /** Folders of a chosen folder become folders; where a file lay and when it was changed become attributes. */
+  protected readonly subfolders = signal(true);
+  protected readonly asAttributes = signal(false);
+  protected readonly decisions = signal<Decisions>(new Map());
   private nextKey = 1;
 
   protected readonly current = computed(() => this.items().find((item) => item.key === this.currentKey()) ?? this.items()[0]);
   protected readonly wanted = computed(() => this.items().filter((item) => item.state === 'read' && item.wanted));
   protected readonly reading = computed(() => this.items().filter((item) => item.state === 'reading').length);
+  protected readonly hasPaths = computed(() => this.items().some((item) => item.path));
   protected readonly folderList = computed(() => Object.values(this.folders()).sort((a, b) => a.name.localeCompare(b.name)));
-
-  /** The current file as it would be stored, cut for showing. */
-  protected readonly preview = computed(() => {
-    const item = this.current();
-    if (!item?.read) return null;
-    const { text, speakers, words } = composeText('', item.read.paragraphs, labelsOf(item.speakers));
-    let last = -1;
-    const paragraphs = text.paragraphs.slice(0, SHOWN).map((paragraph) => {
-      const speaker = paragraph.speaker !== last || paragraph.body > paragraph.start ? (speakers[paragraph.speaker]?.name ?? '') : '';
-      last = paragraph.speaker;
-      const spans = item.read!.paragraphs[text.paragraphs.indexOf(paragraph)]!.emphasis;
-      return {
-        speaker,
-        asks: speakers[paragraph.speaker]?.interviewer ?? false,
-        style: paragraph.style,
-        parts: partsOf(text.text.slice(paragraph.body, paragraph.end), paragraph.body - paragraph.start, spans),
-      };
-    });
-    return { paragraphs, words, total: text.paragraphs.length, more: Math.max(0, text.paragraphs.length - SHOWN) };
+  /** Kinds of file among those chosen, with how many are wanted, where there is more than one kind. */
+  protected readonly fileKinds = computed(() => {
+    const kinds = [...Map.groupBy(this.items(), (item) => endingOf(item.fileName) || 'no ending')];
+    return kinds.length < 2 ? [] : kinds.map(([ending, some]) => ({ ending, count: some.length, on: some.some((item) => item.wanted) }));
   });
 
+  /** Structured texts that come in, and their questions lined up. */
+  protected readonly structured = computed(() => this.wanted().filter((item) => item.text && item.markers));
+  private readonly wordings = signal<ReadonlyMap<number, readonly string[]>>(new Map());
+  protected readonly linedUp = computed(() => {
+    const data = this.data();
+    const known = data ? questionsOf(data).map((question) => question.text) : [];
+    return lineUp(
+      this.structured().map((item) => this.wordings().get(item.key) ?? []),
+      known,
+    );
+  });
+  protected readonly structuredKeys = computed(() => this.structured().map((item) => item.key));
+  protected readonly structuredNames = computed(() => this.structured().map((item) => item.title));
+
+  protected readonly preview = signal<Preview | null>(null);
+  protected readonly plan = signal<TablePlanSummary | { readonly trouble: string } | null>(null);
+
+  constructor() {
+    // the preview follows every setting of the file that is shown
+    effect(() => {
+      const item = this.current();
+      if (item?.state !== 'read') return;
+      if (item.text) void this.showPreview(item);
+      else untracked(() => void this.showPlan(item));
+    });
+    effect(() => {
+      for (const item of this.structured()) void this.listQuestions(item);
+    });
+  }
+
   ngOnDestroy(): void {
-    if (this.reading() > 0) this.files.cancel();
+    if (this.reading() > 0 || this.storing()) this.files.cancel();
+    else this.files.forget(this.items().map((item) => item.key));
   }
 
   @HostListener('dragover', ['$event'])
@@ -87,41 +125,49 @@ export class Import implements OnDestroy {
     if (!event.dataTransfer?.files.length) return;
     event.preventDefault();
     this.dragging.set(false);
-    void this.add([...event.dataTransfer.files]);
+    void filesOfDrop(event.dataTransfer).then((files) => this.add(files));
   }
 
   protected async onPicked(input: HTMLInputElement): Promise<void> {
-    const files = [...(input.files ?? [])];
+    const files = [...(input.files ?? [])].map((file): ChosenFile => ({
+      file,
+      path: file.webkitRelativePath.split('/').slice(0, -1).join('/'),
+    }));
     input.value = '';
     await this.add(files);
   }
 
   protected async paste(title: string, text: string): Promise<void> {
     if (!text.trim()) return;
-    this.pasting.set(false);
-    await this.take(newItem(this.nextKey++, `${title.trim() || 'Pasted text'}.txt`, new TextEncoder().encode(text), true));
+    await this.takePasted(`${title.trim() || 'Pasted text'}.txt`, text);
   }
 
-  private async add(files: readonly File[]): Promise<void> {
-    for (const file of files) {
-      try {
-        await this.take(newItem(this.nextKey++, file.name, new Uint8Array(await file.arrayBuffer())));
-      } catch (error) {
-        this.list.update((items) => [
-          ...items,
-          {
-            ...newItem(this.nextKey++, file.name, new Uint8Array()),
-            state: 'trouble',
-            trouble: `The browser could not read it (${String(error)}).`,
-          },
-        ]);
-      }
-    }
+  /** Pasting formatted text shows its preview at once; without formatting it goes into the field as any text does. */
+  protected onPaste(event: ClipboardEvent, title: string, formatted: boolean): void {
+    const html = event.clipboardData?.getData('text/html') ?? '';
+    if (!formatted || !html.trim()) return;
+    event.preventDefault();
+    void this.takePasted(`${title.trim() || 'Pasted text'}.html`, html, title.trim() || 'Pasted text');
+  }
+
+  private async takePasted(name: string, content: string, title = ''): Promise<void> {
+    this.pasting.set(false);
+    const key = this.nextKey++;
+    await this.take(newItem(key, name, new Blob([content]), { pasted: true }));
+    if (title) this.change(key, { title });
+  }
+
+  private async add(files: readonly ChosenFile[]): Promise<void> {
+    const readable = files.filter(({ file, path }) => !path || !file.name.startsWith('.'));
+    const items = readable.map(({ file, path }) => newItem(this.nextKey++, file.name, file, { path, changedAt: file.lastModified }));
+    this.list.update((all) => [...all, ...items]);
+    this.currentKey.update((key) => key ?? items[0]?.key ?? null);
+    for (const item of items) await this.readAgain(item.key, {});
   }
 
   private async take(item: ImportItem): Promise<void> {
     this.list.update((items) => [...items, item]);
-    this.currentKey.update((key) => key ?? item.key);
+    this.currentKey.set(item.key);
     await this.readAgain(item.key, {});
   }
 
@@ -131,18 +177,20 @@ export class Import implements OnDestroy {
     if (!item) return;
     const merged = { ...item.options, ...options };
     this.change(key, { options: merged, state: 'reading' });
-    const outcome = await this.files.read(item.fileName, item.bytes, merged);
+    const outcome = await this.files.read(key, item.fileName, item.file, merged);
     const now = this.items().find((one) => one.key === key);
     if (!now || now.options !== merged) return;
-    if ('read' in outcome) this.replace(withRead(now, outcome.read, this.knownAs(outcome.read.sha256, key)));
+    if ('text' in outcome) this.replace(withText(now, outcome.text, this.knownAs(outcome.text.sha256, key)));
+    else if ('table' in outcome) this.replace(withTable(now, outcome.table));
     else this.change(key, { state: 'trouble', trouble: outcome.trouble, encodings: outcome.encodings });
   }
 
-  /** Title of what has the same content, in the study or among the files here. */
-  private knownAs(sha256: string, key: number): string | null {
+  /** What has the same content, in the study or among the files here. */
+  private knownAs(sha256: string, key: number): ImportItem['sameAs'] {
     const stored = Object.values(this.documents()).find((document) => document.source?.sha256 === sha256);
-    const here = this.items().find((item) => item.key < key && item.read?.sha256 === sha256);
-    return stored?.title ?? here?.title ?? null;
+    if (stored) return { id: stored.id, title: stored.title };
+    const here = this.items().find((item) => item.key < key && item.text?.sha256 === sha256);
+    return here ? { id: null, title: here.title } : null;
   }
 
   protected change(key: number, fields: Partial<ImportItem>): void {
@@ -154,51 +202,87 @@ export class Import implements OnDestroy {
   }
 
   protected drop(key: number): void {
+    this.files.forget([key]);
     this.list.update((items) => items.filter((item) => item.key !== key));
     if (this.currentKey() === key) this.currentKey.set(null);
   }
 
-  protected toggleSpeaker(item: ImportItem, name: string, on: boolean): void {
-    const speakers = new Set(item.speakers);
-    if (on) speakers.add(name);
-    else speakers.delete(name);
-    this.change(item.key, { speakers });
+  protected setKnown(key: number, choice: string): void {
+    this.change(key, { ifKnown: choice as IfKnown, wanted: choice !== 'skip' });
   }
 
-  protected setKind(key: number, kind: string): void {
-    this.change(key, { kind: kind as DocumentKind });
+  protected wantKind(ending: string, wanted: boolean): void {
+    this.list.update((items) => items.map((item) => ((endingOf(item.fileName) || 'no ending') === ending ? { ...item, wanted } : item)));
+  }
+
+  protected toggleNobody(item: ImportItem, at: number): void {
+    const nobody = item.nobody.includes(at) ? item.nobody.filter((one) => one !== at) : [...item.nobody, at];
+    this.change(item.key, { nobody });
+  }
+
+  protected markersForAll(markers: Markers | null): void {
+    this.list.update((items) => items.map((item) => (item.text ? { ...item, markers } : item)));
+  }
+
+  protected decide(key: string): void {
+    this.decisions.update((known) => new Map(known).set(key, 'own'));
+  }
+
+  /** Ends reading: what was read stays, the rest is left out. */
+  protected cancel(): void {
+    this.files.cancel();
+    this.list.set([]);
+    this.currentKey.set(null);
+    this.notices.say('Stopped. Nothing was stored.');
+  }
+
+  private async showPreview(item: ImportItem): Promise<void> {
+    const preview = await this.files.preview(item.key, choicesOf(item));
+    if (this.current()?.key === item.key) this.preview.set(preview);
+  }
+
+  private async showPlan(item: ImportItem): Promise<void> {
+    const data = this.data();
+    if (!data) return;
+    const plan = await this.files.plan(item.key, this.bringer.tableChoices(item, this.folderId()), data);
+    if (this.current()?.key === item.key) this.plan.set(plan);
+  }
+
+  private async listQuestions(item: ImportItem): Promise<void> {
+    const preview = await this.files.preview(item.key, choicesOf(item));
+    const questions = preview?.questions ?? [];
+    const known = this.wordings().get(item.key) ?? [];
+    if (known.join('\n') !== questions.join('\n')) this.wordings.update((all) => new Map(all).set(item.key, questions));
   }
 
   protected async bringIn(): Promise<void> {
+    this.storing.set(true);
     const items = this.wanted();
-    const left = this.items().length - items.length;
-    const done = this.session.run(addDocuments(items.map((item) => toDocument(item, this.folderId(), randomId, Date.now()))));
-    if (!done) return;
+    const left = this.items().filter((item) => !items.includes(item));
+    const summary = await this.bringer.run(items, {
+      folderId: this.folderId(),
+      subfolders: this.subfolders(),
+      asAttributes: this.asAttributes(),
+      cases: this.cases(),
+      lineUp: this.linedUp(),
+      structuredKeys: this.structuredKeys(),
+      decisions: this.decisions(),
+    });
+    this.storing.set(false);
+    if (!summary) return;
     await this.session.settled();
-    const what = items.length === 1 ? `“${items[0]!.title}” is in` : `${items.length} documents are in`;
-    this.notices.say(left > 0 ? `${what}; ${left} left out.` : `${what}.`);
+    const why = left.map((item) =>
+      item.state === 'trouble' ? `${item.fileName} could not be read` : item.sameAs ? `${item.fileName} was here already` : item.fileName,
+    );
+    this.notices.say(
+      left.length > 0
+        ? `${summary} Left out: ${why.slice(0, 3).join(', ')}${left.length > 3 ? ` and ${left.length - 3} more` : ''}.`
+        : summary,
+    );
+    this.files.forget(this.items().map((item) => item.key));
     this.list.set([]);
-    await this.router.navigate(['/study', this.study()!.id, 'material']);
+    await this.router.navigate(['/study', this.study()!.id, 'material'], {
+      queryParams: items.every((item) => item.table && item.rowsBecome === 'cases only') ? { view: 'cases' } : {},
+    });
   }
-}
-
-/** Cuts a paragraph's words at the borders of emphasis. @param offset where the words begin in the paragraph */
-function partsOf(
-  words: string,
-  offset: number,
-  spans: readonly { start: number; end: number; emphasis: string }[],
-): { text: string; look: string }[] {
-  const cuts = [...new Set([0, words.length, ...spans.flatMap((span) => [span.start - offset, span.end - offset])])]
-    .filter((cut) => cut >= 0 && cut <= words.length)
-    .sort((a, b) => a - b);
-  return cuts.slice(1).map((end, at) => {
-    const start = cuts[at]!;
-    return {
-      text: words.slice(start, end),
-      look: spans
-        .filter((span) => span.start - offset <= start && span.end - offset >= end)
-        .map((span) => span.emphasis)
-        .join(' '),
-    };
-  });
 }

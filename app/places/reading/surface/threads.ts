@@ -31,7 +31,7 @@ function markFor(look: string): Decoration {
 }
 
 /** The looks of the stretches, ascending. */
-function segmentMarks(threads: readonly Thread[], { codes }: Coding): Range<Decoration>[] {
+export function segmentMarks(threads: readonly Thread[], { codes }: Coding): Range<Decoration>[] {
   return cutSegments(threads).map((segment) => {
     let depth = 0;
     let lanes = '';

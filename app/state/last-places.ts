@@ -5,7 +5,8 @@ const KEPT = 300;
 
 /** Where the reader was in each document, kept in this browser. A convenience: losing it loses nothing of the study. */
 class LastPlaces {
-  private readonly places: Map<Id, number>;
+  /** Position, and when it was read (ms since 1970; 0 where it was kept before that was noted). */
+  private readonly places: Map<Id, readonly [position: number, at: number]>;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
@@ -15,18 +16,24 @@ class LastPlaces {
     } catch {
       // written by something else: begin anew
     }
-    this.places = new Map(Array.isArray(stored) ? (stored as [Id, number][]) : []);
+    const entries = Array.isArray(stored) ? (stored as [Id, number | [number, number]][]) : [];
+    this.places = new Map(entries.map(([id, place]) => [id, typeof place === 'number' ? [place, 0] : place]));
   }
 
   read(documentId: Id, position: number): void {
     this.places.delete(documentId);
-    this.places.set(documentId, position);
+    this.places.set(documentId, [position, Date.now()]);
     clearTimeout(this.timer);
     this.timer = setTimeout(() => localStorage.setItem(KEY, JSON.stringify([...this.places].slice(-KEPT))), 500);
   }
 
   placeIn(documentId: Id): number {
-    return this.places.get(documentId) ?? 0;
+    return this.places.get(documentId)?.[0] ?? 0;
+  }
+
+  /** When a document was last read in this browser, ms since 1970, or null. */
+  readAt(documentId: Id): number | null {
+    return this.places.get(documentId)?.[1] || null;
   }
 
   lastDocument(): Id | undefined {

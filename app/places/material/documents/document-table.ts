@@ -1,0 +1,269 @@
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatMenuModule } from '@angular/material/menu';
+import { Router, RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { strToU8, zip } from 'fflate';
+import { attributesOf, setValues } from '@core/change/commands/attributes';
+import { ownDocuments } from '@core/change/commands/cases';
+import {
+  addFolder,
+  deleteDocuments,
+  documentToll,
+  editDocument,
+  moveDocuments,
+  removeFolder,
+  renameFolder,
+} from '@core/change/commands/documents';
+import { addSet, changeMembers } from '@core/change/commands/sets';
+import { joinDocuments } from '@core/change/commands/split-join';
+import { fold } from '@core/codebook/find-codes';
+import { DOCUMENT_KINDS, type Document, type DocumentKind } from '@core/model/document';
+import type { Id } from '@core/model/ids';
+import { lastPlaces } from '../../../state/last-places';
+import { StudySession } from '../../../state/study-session';
+import { selectCases, selectData, selectFolders, selectScopedDocuments, selectStudy } from '../../../state/study.selectors';
+import { Ask } from '../../../ui/dialogs/ask';
+import { Icon } from '../../../ui/icon/icon';
+import { fileName, saveFile } from '../../../ui/save-file';
+import { columnsFor, rowsOf, type Row } from './columns';
+
+const CHOSEN_COLUMNS = 'filum-document-columns';
+const USUAL = ['kind', 'date', 'case', 'words', 'passages'];
+
+/** The documents in their folders: sorted, filtered, with the columns the researcher wants, many changed at once. */
+@Component({
+  selector: 'fl-document-table',
+  imports: [RouterLink, MatMenuModule, CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, Icon],
+  templateUrl: './document-table.html',
+  styleUrl: './document-table.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class DocumentTable {
+  private readonly store = inject(Store);
+  private readonly session = inject(StudySession);
+  private readonly router = inject(Router);
+  private readonly ask = inject(Ask);
+  protected readonly study = this.store.selectSignal(selectStudy);
+  private readonly data = this.store.selectSignal(selectData);
+  private readonly scoped = this.store.selectSignal(selectScopedDocuments);
+  private readonly cases = this.store.selectSignal(selectCases);
+  private readonly folderTable = this.store.selectSignal(selectFolders);
+
+  protected readonly kinds = DOCUMENT_KINDS;
+  protected readonly folderId = signal<Id | null>(null);
+  protected readonly typed = signal('');
+  protected readonly sort = signal<{ readonly by: string; readonly down: boolean }>({ by: 'title', down: false });
+  protected readonly selected = signal<ReadonlySet<Id>>(new Set());
+  private readonly columnKeys = signal<readonly string[]>(storedColumns());
+
+  protected readonly allColumns = computed(() => columnsFor(this.data()!, this.caseHeading()));
+  protected readonly columns = computed(() => this.allColumns().filter((column) => this.columnKeys().includes(column.key)));
+  protected readonly template = computed(
+    () =>
+      `34px minmax(180px, 1fr) ${this.columns()
+        .map((column) => column.width)
+        .join(' ')}`,
+  );
+
+  protected readonly folders = computed(() => {
+    const counts = new Map<Id | null, number>();
+    for (const document of this.scoped()) counts.set(document.folderId, (counts.get(document.folderId) ?? 0) + 1);
+    const byParent = Map.groupBy(Object.values(this.folderTable()), (folder) => folder.parentId);
+    const rows: { folder: typeof byParent extends Map<unknown, (infer F)[]> ? F : never; count: number; level: number }[] = [];
+    const list = (parentId: Id | null, level: number): void => {
+      for (const folder of (byParent.get(parentId) ?? []).sort((a, b) => a.name.localeCompare(b.name))) {
+        rows.push({ folder, count: counts.get(folder.id) ?? 0, level });
+        if (level < 30) list(folder.id, level + 1);
+      }
+    };
+    list(null, 0);
+    return rows;
+  });
+  protected readonly total = computed(() => this.scoped().length);
+
+  private readonly allRows = computed(() => rowsOf(this.data()!, this.scoped(), (id) => lastPlaces.readAt(id)));
+  protected readonly rows = computed((): Row[] => {
+    const typed = fold(this.typed().trim());
+    const folderId = this.folderId();
+    const shown = this.columns();
+    const rows = this.allRows().filter(
+      (row) =>
+        (folderId === null || row.document.folderId === folderId) &&
+        (!typed || fold(row.document.title).includes(typed) || shown.some((column) => fold(column.text(row)).includes(typed))),
+    );
+    const { by, down } = this.sort();
+    const column = this.allColumns().find((one) => one.key === by);
+    // they come by folder and title already; sorting keeps that order among equals
+    if (column) rows.sort(column.compare);
+    else rows.sort((a, b) => COLLATOR.compare(a.document.title, b.document.title));
+    return down ? rows.reverse() : rows;
+  });
+  protected readonly chosen = computed(() =>
+    this.rows()
+      .filter((row) => this.selected().has(row.document.id))
+      .map((row) => row.document),
+  );
+  protected readonly caseHeading = computed(() => {
+    const word = this.study()?.caseWord ?? 'case';
+    return word.charAt(0).toLocaleUpperCase() + word.slice(1);
+  });
+  protected readonly caseList = computed(() => Object.values(this.cases()).sort((a, b) => COLLATOR.compare(a.name, b.name)));
+  protected readonly sets = computed(() => Object.values(this.data()!.tables.set).filter((set) => set.of === 'document' && !set.condition));
+  protected readonly attributes = computed(() => attributesOf(this.data()!, 'document'));
+  protected readonly byId = (_: number, row: Row): Id => row.document.id;
+
+  protected sortBy(by: string): void {
+    this.sort.update((sort) => ({ by, down: sort.by === by && !sort.down }));
+  }
+
+  protected showColumn(key: string, on: boolean): void {
+    this.columnKeys.update((keys) => (on ? [...keys, key] : keys.filter((one) => one !== key)));
+    localStorage.setItem(CHOSEN_COLUMNS, JSON.stringify(this.columnKeys()));
+  }
+
+  protected isShown(key: string): boolean {
+    return this.columnKeys().includes(key);
+  }
+
+  protected toggle(id: Id, on: boolean): void {
+    const next = new Set(this.selected());
+    if (on) next.add(id);
+    else next.delete(id);
+    this.selected.set(next);
+  }
+
+  protected toggleAll(on: boolean): void {
+    this.selected.set(new Set(on ? this.rows().map((row) => row.document.id) : []));
+  }
+
+  protected read(document: Document): void {
+    void this.router.navigate(['/study', this.study()!.id, 'reading', document.id]);
+  }
+
+  private ids(): Id[] {
+    return this.chosen().map((document) => document.id);
+  }
+
+  protected async newFolder(): Promise<void> {
+    const name = await this.ask.text('New folder', 'Name', '', 'Make the folder');
+    if (name) this.session.run(addFolder(name, this.folderId()));
+  }
+
+  protected async rename(id: Id): Promise<void> {
+    const name = await this.ask.text('Rename the folder', 'Name', this.folderTable()[id]!.name, 'Rename');
+    if (name) this.session.run(renameFolder(id, name));
+  }
+
+  protected removeFolder(id: Id): void {
+    this.session.run(removeFolder(id));
+    this.folderId.set(null);
+  }
+
+  protected async renameDocument(document: Document): Promise<void> {
+    const title = await this.ask.text('Rename the document', 'Title', document.title, 'Rename');
+    if (title) this.session.run(editDocument(document.id, { title }));
+  }
+
+  protected async describe(document: Document): Promise<void> {
+    const description = await this.ask.text(`Describe “${document.title}”`, 'Description', document.description, 'Keep');
+    if (description !== null) this.session.run(editDocument(document.id, { description }));
+  }
+
+  protected async setDate(document: Document): Promise<void> {
+    const date = await this.ask.text(`Date of “${document.title}”`, 'Year-month-day, or nothing', document.date ?? '', 'Set');
+    if (date === null) return;
+    if (date && !/^\d{4}-\d\d-\d\d$/.test(date))
+      await this.ask.confirm({ title: 'This is no date', lines: ['Write it as 2025-01-22.'], yes: 'Understood' });
+    else this.session.run(editDocument(document.id, { date: date || null }));
+  }
+
+  protected setKind(kind: DocumentKind): void {
+    for (const document of this.chosen()) this.session.run(editDocument(document.id, { kind }));
+  }
+
+  protected move(folderId: Id | null): void {
+    this.session.run(moveDocuments(this.ids(), folderId));
+  }
+
+  protected giveTo(caseId: Id, owns: boolean): void {
+    this.session.run(ownDocuments(caseId, this.ids(), owns));
+  }
+
+  protected async setAttribute(attributeId: Id): Promise<void> {
+    const attribute = this.data()!.tables.attribute[attributeId]!;
+    const raw = await this.ask.text(`${attribute.name} of ${this.chosen().length} documents`, `Value (${attribute.type})`, '', 'Set');
+    if (raw !== null) this.session.run(setValues(this.ids().map((ownerId) => ({ ownerId, attributeId, raw }))));
+  }
+
+  protected async newSet(): Promise<void> {
+    const name = await this.ask.text('New set', 'Name', '', 'Make the set');
+    if (name) this.session.run(addSet('document', name, this.ids()));
+  }
+
+  protected putInSet(setId: Id): void {
+    this.session.run(changeMembers(setId, this.ids(), true));
+  }
+
+  protected async join(): Promise<void> {
+    const [first, second] = this.chosen();
+    if (!first || !second) return;
+    const goOn = await this.ask.confirm({
+      title: `Put “${second.title}” behind “${first.title}”?`,
+      lines: ['They become one document. Passages, memos and cases come along. It can be undone.'],
+      yes: 'Join them',
+    });
+    if (!goOn) return;
+    const texts = await this.session.textsOf([first.id, second.id]);
+    this.session.run(
+      joinDocuments(
+        texts.find((text) => text.id === first.id)!,
+        texts.find((text) => text.id === second.id)!,
+      ),
+    );
+    this.selected.set(new Set());
+  }
+
+  /** The words of the chosen documents as plain text, one file each. */
+  protected async exportTexts(): Promise<void> {
+    const documents = this.chosen();
+    const texts = await this.session.textsOf(this.ids());
+    const files: Record<string, Uint8Array> = {};
+    for (const document of documents) {
+      const base = fileName(document.title) || 'document';
+      let name = `${base}.txt`;
+      for (let number = 2; name in files; number++) name = `${base} ${number}.txt`;
+      files[name] = strToU8(texts.find((text) => text.id === document.id)?.text ?? '');
+    }
+    const bytes = await new Promise<Uint8Array>((resolve, reject) => zip(files, (error, data) => (error ? reject(error) : resolve(data))));
+    saveFile('documents.zip', bytes, 'application/zip');
+  }
+
+  protected async remove(): Promise<void> {
+    const documents = this.chosen();
+    const toll = documentToll(this.data()!, this.ids());
+    const goOn = await this.ask.confirm({
+      title: documents.length === 1 ? `Delete “${documents[0]!.title}”?` : `Delete ${documents.length} documents?`,
+      lines: [
+        `This takes away ${toll.passages} passages with ${toll.codings} codings.${toll.memos > 0 ? ` ${toll.memos} memos about them stay, attached to nothing.` : ''}`,
+        'It can be undone.',
+      ],
+      yes: 'Delete',
+      danger: true,
+    });
+    if (!goOn) return;
+    this.session.run(deleteDocuments(await this.session.textsOf(this.ids())));
+    this.selected.set(new Set());
+  }
+}
+
+const COLLATOR = new Intl.Collator(undefined, { numeric: true });
+
+function storedColumns(): readonly string[] {
+  try {
+    const stored: unknown = JSON.parse(localStorage.getItem(CHOSEN_COLUMNS) ?? 'null');
+    return Array.isArray(stored) ? (stored as string[]) : USUAL;
+  } catch {
+    return USUAL;
+  }
+}

@@ -1,0 +1,196 @@
+import { inject, Injectable } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { attributesOf } from '@core/change/commands/attributes';
+import { correctTexts } from '@core/change/commands/correct-text';
+import { questionsOf } from '@core/change/commands/questions';
+import { added, updated, type Change } from '@core/change/change';
+import type { SpeakerChoice } from '@core/material/compose-import';
+import type { TableChoices } from '@core/material/plan-table';
+import { folderFor, type TextToStore } from '@core/material/store-request';
+import type { AskedQuestion } from '@core/model/asked-question';
+import type { Attribute, AttributeValue, Case } from '@core/model/case';
+import { randomId, type Id } from '@core/model/ids';
+import type { Folder } from '@core/model/study';
+import type { StudyState, Table } from '@core/model/study-state';
+import type { LineUp } from '@core/questions/line-up';
+import { diffEdits } from '@core/text/diff-edits';
+import { tidyLine } from '@core/text/normalise';
+import { StudySession } from '../../../state/study-session';
+import { selectData } from '../../../state/study.selectors';
+import { FilesService } from '../../../workers/files-service';
+import { choicesOf, type ImportItem } from './import-item';
+import { takenFor, type Decisions } from './question-decisions';
+
+/** What was decided for all files together. */
+export interface BringInChoices {
+  readonly folderId: Id | null;
+  readonly subfolders: boolean;
+  readonly asAttributes: boolean;
+  readonly cases: Table<Case>;
+  readonly lineUp: LineUp;
+  readonly structuredKeys: readonly number[];
+  readonly decisions: Decisions;
+}
+
+/** Stores what the researcher agreed to: texts together as one step, each table as one. */
+@Injectable()
+export class BringIn {
+  private readonly session = inject(StudySession);
+  private readonly files = inject(FilesService);
+  private readonly data = inject(Store).selectSignal(selectData);
+
+  /** How a table is planned and stored. */
+  tableChoices(item: ImportItem, folderId: Id | null): TableChoices {
+    const { columns, rowsBecome, kind, keep, table, fileName } = item;
+    return { columns, rowsBecome, kind, folderId, keep, source: table && !item.pasted ? { fileName, sha256: table.sha256 } : null };
+  }
+
+  /** @returns what came in, in a sentence, or null if nothing did */
+  async run(items: readonly ImportItem[], choices: BringInChoices): Promise<string | null> {
+    const said: string[] = [];
+    const replaced = items.filter((item) => item.text && item.ifKnown === 'replace' && item.sameAs?.id);
+    const texts = items.filter((item) => item.text && !replaced.includes(item));
+    if (texts.length > 0) {
+      if (!(await this.storeTexts(texts, choices))) return null;
+      said.push(texts.length === 1 ? `“${texts[0]!.title}” is in.` : `${texts.length} documents are in.`);
+    }
+    if (replaced.length > 0) said.push(await this.replaceTexts(replaced));
+    for (const item of items.filter((one) => one.table)) {
+      const before = this.data()!;
+      const sentence = `brought in the table ${item.fileName}`.slice(0, 500);
+      const entry = await this.session.runAway((place) =>
+        this.files.storeTable(place, item.key, this.tableChoices(item, choices.folderId), before, sentence),
+      );
+      if (!entry) return said.length > 0 ? said.join(' ') : null;
+      const made = (type: 'document' | 'case'): number => entry.change.filter((one) => one.type === type && one.before === null).length;
+      const changed = entry.change.filter((one) => one.type === 'case' && one.before !== null).length;
+      said.push(`${item.fileName}: ${made('document')} documents, ${made('case')} new and ${changed} changed ${before.study.caseWord}s.`);
+    }
+    return said.join(' ');
+  }
+
+  private async storeTexts(items: readonly ImportItem[], choices: BringInChoices): Promise<boolean> {
+    const state = this.data()!;
+    const extra = new Extra(state, choices);
+    const taken = takenFor(choices.lineUp, choices.structuredKeys, choices.decisions);
+    const toStore = items.map((item): TextToStore => {
+      const id = randomId();
+      if (item.caseId) extra.own(item.caseId, id);
+      const speakers: Record<string, SpeakerChoice> = Object.fromEntries(
+        Object.entries(item.speakers).map(([label, choice]) => [
+          label,
+          { ...choice, caseId: choice.caseId && extra.caseOf(choice.caseId) },
+        ]),
+      );
+      const row = choices.structuredKeys.indexOf(item.key);
+      return {
+        key: item.key,
+        document: {
+          id,
+          title: tidyLine(item.title) || 'Untitled',
+          kind: item.kind,
+          date: item.date || null,
+          folderId: choices.subfolders && item.path ? extra.folder(item.path) : choices.folderId,
+          values: choices.asAttributes ? extra.fileFacts(item) : {},
+          source: item.pasted ? null : { fileName: item.fileName.slice(0, 1000), sha256: item.text!.sha256 },
+        },
+        choices: { ...choicesOf(item), speakers },
+        questionIds: item.markers && row >= 0 ? taken.files[row]!.map((one) => extra.question(taken.list[one.row]!)) : [],
+      };
+    });
+    const sentence = items.length === 1 ? `brought in ${items[0]!.title}` : `brought in ${items.length} documents`;
+    return (await this.session.runAway((place) => this.files.storeTexts(place, toStore, extra.change(), sentence.slice(0, 500)))) !== null;
+  }
+
+  /** Puts the words of a file in the place of a document's; passages stay where the words are the same. */
+  private async replaceTexts(items: readonly ImportItem[]): Promise<string> {
+    const texts = await this.session.textsOf(items.map((item) => item.sameAs!.id!));
+    const corrections = await Promise.all(
+      items.map(async (item) => {
+        const text = texts.find((one) => one.id === item.sameAs!.id)!;
+        return { text, edits: diffEdits(text.text, await this.files.words(item.key, choicesOf(item))) };
+      }),
+    );
+    const done = this.session.run(
+      correctTexts(corrections, `replaced the text of ${items.length} ${items.length === 1 ? 'document' : 'documents'} from the same file`),
+    );
+    return done
+      ? `${items.length} replaced; passages stayed where the words are the same.`
+      : 'Nothing was replaced: the words are the same.';
+  }
+}
+
+/** Records that come in beside the texts: cases, folders, questions and attributes made on the way. */
+class Extra {
+  private readonly newCases = new Map<string, Case>();
+  private readonly owned = new Map<Id, Id[]>();
+  private readonly folders: Folder[] = [];
+  private readonly questions: AskedQuestion[] = [];
+  private readonly attributes: Attribute[] = [];
+
+  constructor(
+    private readonly state: StudyState,
+    private readonly choices: BringInChoices,
+  ) {}
+
+  /** The case behind a choice: one that is there, or `new NAME`, made once a name. */
+  caseOf(choice: string): Id {
+    if (!choice.startsWith('new ')) return choice;
+    const name = tidyLine(choice.slice(4)) || 'Unnamed';
+    const there = Object.values(this.choices.cases).find((one) => one.name === name);
+    if (there) return there.id;
+    let one = this.newCases.get(name);
+    if (!one) this.newCases.set(name, (one = { id: randomId(), name, description: '', documentIds: [], stretches: [], values: {} }));
+    return one.id;
+  }
+
+  own(choice: string, documentId: Id): void {
+    const id = this.caseOf(choice);
+    this.owned.set(id, [...(this.owned.get(id) ?? []), documentId]);
+  }
+
+  folder(path: string): Id | null {
+    return folderFor(path, this.choices.folderId, Object.values(this.state.tables.folder), this.folders, randomId);
+  }
+
+  question(text: string): Id {
+    const known = questionsOf(this.state);
+    const there = [...known, ...this.questions].find((one) => one.text === text);
+    if (there) return there.id;
+    const order = known.reduce((most, one) => Math.max(most, one.order + 1), 0) + this.questions.length;
+    const made = { id: randomId(), text: text.slice(0, 5_000), order };
+    this.questions.push(made);
+    return made.id;
+  }
+
+  /** Where a file lay and when it was last changed, as attributes of the document. */
+  fileFacts(item: ImportItem): Record<Id, AttributeValue> {
+    if (item.changedAt === null) return {};
+    return {
+      [this.attribute('file location', 'text')]: `${item.path ? `${item.path}/` : ''}${item.fileName}`,
+      [this.attribute('file date', 'date')]: new Date(item.changedAt).toISOString().slice(0, 10),
+    };
+  }
+
+  private attribute(name: string, type: Attribute['type']): Id {
+    const known = attributesOf(this.state, 'document');
+    const there = [...known, ...this.attributes].find((one) => one.name === name && one.type === type);
+    if (there) return there.id;
+    const made: Attribute = { id: randomId(), name, of: 'document', type, choices: [], order: known.length + this.attributes.length };
+    this.attributes.push(made);
+    return made.id;
+  }
+
+  change(): Change {
+    return [
+      ...this.attributes.map((one) => added('attribute', one)),
+      ...this.folders.map((one) => added('folder', one)),
+      ...this.questions.map((one) => added('question', one)),
+      ...[...this.newCases.values()].map((one) => added('case', { ...one, documentIds: this.owned.get(one.id) ?? [] })),
+      ...[...this.owned].flatMap(([id, documentIds]) => {
+        const known = this.state.tables.case[id];
+        return known ? [updated('case', known, { documentIds: [...known.documentIds, ...documentIds] })] : [];
+      }),
+    ];
+  }
+}

@@ -1,0 +1,16 @@
+import type { LinedUp, LineUp } from '@core/questions/line-up';
+
+/** Questions that are not the one they were taken for, by `file key:place in the file`. */
+export type Decisions = ReadonlyMap<string, 'own'>;
+
+/** The line-up after the researcher's decisions: a question that is one of its own gets a row of its own. */
+export function takenFor(lineUp: LineUp, keys: readonly number[], decisions: Decisions): { list: string[]; files: LinedUp[][] } {
+  const list = [...lineUp.list];
+  const files = lineUp.files.map((file, at) =>
+    file.map((one, place): LinedUp => {
+      if (decisions.get(`${keys[at]}:${place}`) !== 'own') return one;
+      return { ...one, row: list.push(one.wording) - 1, likeness: 'new' };
+    }),
+  );
+  return { list, files };
+}
