@@ -14,11 +14,12 @@ import { cutSegments, layThreads, type Segment } from '../core/passages/threads'
 import { LANES, paletteCss } from '../app/styles/palette-sheet';
 import { createApp } from '../server/app';
 import type { BareMark } from './browser/bare';
+import { importing } from './import';
 import { median, percentile, report } from './report';
 
 const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'];
 
-/** The promises made for the browser, measured on the production build. @param only one part: first, long or large */
+/** The promises made for the browser, measured on the production build. @param only one part: first, long, import or large */
 export async function benchBrowser(only?: string): Promise<void> {
   console.log('\nIn Chromium, production build');
   const bundle = await build({ entryPoints: ['bench/browser/bare.ts'], bundle: true, write: false, format: 'iife', minify: true });
@@ -36,7 +37,7 @@ export async function benchBrowser(only?: string): Promise<void> {
     viewport: { width: 1280, height: 800 },
   });
   try {
-    for (const [name, measure] of Object.entries({ first: firstLoad, long: longDocument, large: largeStudy }))
+    for (const [name, measure] of Object.entries({ first: firstLoad, long: longDocument, import: importing, large: largeStudy }))
       if (!only || only === name) await measure(await context.newPage(), base, profile);
   } finally {
     await context.close();

@@ -41,12 +41,35 @@ for (const theme of ['light', 'dark'] as const) {
   await shoot(page, 'overview');
   await filum.goTo('Material');
   await shoot(page, 'material');
+  await page.getByRole('link', { name: /^Participants/ }).click();
+  await page.getByRole('button', { name: 'All that belongs to Ana Duarte' }).click();
+  await shoot(page, 'material-cases');
   await page.getByRole('link', { name: 'Bring in' }).click();
   await page
     .getByLabel('Files to bring in')
     .setInputFiles(['demo/structured/pier-01.txt', 'demo/structured/pier-02.txt', 'demo/structured/pier-03.txt']);
+  await page.waitForTimeout(1000);
+  await shoot(page, 'import-questions');
+  await page.getByLabel('Files to bring in').setInputFiles(['demo/survey.csv', 'core/formats/fixtures/interview.pdf']);
+  const files = page.getByRole('list', { name: 'Files' });
+  await page.waitForTimeout(3000);
+  await files
+    .getByRole('button', { name: /survey/ })
+    .first()
+    .click();
+  await shoot(page, 'import-table');
+  await files
+    .getByRole('button', { name: /Interview 03/ })
+    .first()
+    .click();
   await shoot(page, 'import');
   await reading(filum, 'reading');
+  await page.getByRole('button', { name: 'Text', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Correct the text' }).click();
+  await page.keyboard.type('Well. ');
+  await shoot(page, 'reading-correct');
+  await page.keyboard.press('Escape');
+  await page.getByRole('dialog').getByRole('button', { name: 'Drop them' }).click();
   await page.locator('.slip').nth(4).click();
   await shoot(page, 'reading-passage');
   await filum.goTo('Codebook');

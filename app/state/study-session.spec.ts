@@ -3,6 +3,8 @@ import { TestBed } from '@angular/core/testing';
 import { provideStore, Store } from '@ngrx/store';
 import Dexie from 'dexie';
 import { addCode } from '@core/change/commands/codes';
+import { addFolder } from '@core/change/commands/documents';
+import type { JournalEntry } from '@core/change/journal';
 import { noteExport } from '@core/change/commands/study';
 import { randomId, type Id } from '@core/model/ids';
 import { createEmptyStudy } from '../storage/create-study';
@@ -10,7 +12,7 @@ import { StudyStorage } from '../storage/study-storage';
 import { Notices } from './notices';
 import { StudySession } from './study-session';
 import { studyFeature } from './study.reducer';
-import { selectAllSaved, selectCodes, selectHistory, selectRole, selectSave } from './study.selectors';
+import { selectAllSaved, selectCodes, selectData, selectFolders, selectHistory, selectRole, selectSave } from './study.selectors';
 
 describe('the session', () => {
   let session: StudySession;
@@ -101,6 +103,33 @@ describe('the session', () => {
     session.retry();
     await session.settled();
     expect(store.selectSignal(selectAllSaved)()).toBeTrue();
+  });
+
+  it('takes in what a worker has written, and undoes it from disk', async () => {
+    const written = addFolder('Brought in');
+    const entry = await session.runAway(async ({ seq, coderId, now }) => {
+      // nothing else is done meanwhile
+      expect(session.run(addCode({ name: 'Between' }))).toBeNull();
+      const { change, sentence } = written(store.selectSignal(selectData)()!, { coderId, now, newId: randomId })!;
+      const made: JournalEntry = { seq, at: now, coderId, kind: 'act', of: null, sentence, change };
+      const storage = await StudyStorage.of(studyId);
+      await storage.commit(made, null);
+      storage.close();
+      return made;
+    });
+    expect(entry?.sentence).toBe('made the folder Brought in');
+    const folders = () => Object.keys(store.selectSignal(selectFolders)()).length;
+    expect([folders(), store.selectSignal(selectAllSaved)()]).toEqual([1, true]);
+    expect(session.run(addCode({ name: 'After' }))).not.toBeNull();
+    await session.step('undo');
+    await session.step('undo');
+    expect([folders(), names()]).toEqual([0, []]);
+  });
+
+  it('changes nothing when the worker fails, and says so', async () => {
+    expect(await session.runAway(() => Promise.reject(new Error('the disk is full')))).toBeNull();
+    expect(TestBed.inject(Notices).current()?.text).toContain('Nothing was stored: the disk is full');
+    expect(session.run(addCode({ name: 'One' }))).not.toBeNull();
   });
 
   it('lets only the writer act', () => {

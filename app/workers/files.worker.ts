@@ -43,8 +43,8 @@ export interface TableSummary extends Omit<Table, 'rows' | 'rowNumbers'> {
 export type FileOutcome =
   { readonly text: TextSummary } | { readonly table: TableSummary } | { readonly trouble: string; readonly encodings: readonly string[] };
 
-/** A plan for a table without the records it would make. */
-export type TablePlanSummary = Omit<TablePlan, 'change'>;
+/** A plan for a table, its change left empty: the records stay in the worker. */
+export type TablePlanSummary = TablePlan;
 
 /** Where an entry goes in the journal of a study, and who acts. */
 export interface EntryPlace {
@@ -121,9 +121,10 @@ const files = {
   /** What bringing a table in would do. */
   plan(key: number, choices: TableChoices, state: StudyState): TablePlanSummary | { readonly trouble: string } {
     try {
-      const { change: _, ...plan } = planTable(tables.get(key)!, choices, state, randomId, 0);
+      const plan = planTable(tables.get(key)!, choices, state, randomId, 0);
       return {
         ...plan,
+        change: [],
         misfits: plan.misfits.slice(0, SHOWN),
         differences: plan.differences.slice(0, SHOWN),
         leftOut: plan.leftOut.slice(0, SHOWN),

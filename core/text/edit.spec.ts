@@ -32,7 +32,10 @@ function naive(length: number, { start, end }: { start: number; end: number }, e
   let at = 0;
   for (const { from, to, insert } of edits) {
     for (; at < from; at++) belongs.push(start <= at && at < end);
-    const inside = to > from ? (start <= from && to <= end) || (from <= start && end <= to) : start < from && from < end;
+    const inside =
+      to > from
+        ? (start <= from && to <= end) || (from <= start && end <= to && (end - start) * 3 >= to - from)
+        : start < from && from < end;
     belongs.push(...Array.from({ length: insert.length }, () => inside));
     at = to;
   }
@@ -94,6 +97,17 @@ describe('editing a text', () => {
     ]);
     expect(seen(edited('Rang', 'I rang', 'Rang'))[1]).toEqual([1, 'I rang the boat. They held her.']);
     expect(seen(edited('Shona: ', 'Anna: '))[1]).toEqual([1, 'Rang the boat. They held her.']);
+  });
+
+  it('hides no words as a label: a line typed in front of one has its own words, and the label stays with its line', () => {
+    const inFront = (insert: string) => editText(text, [{ from: text.text.indexOf('Shona'), to: text.text.indexOf('Shona'), insert }]);
+    const after = inFront('Mara: Well.\n');
+    expect(seen(after).slice(1)).toEqual([
+      [1, 'Mara: Well.'],
+      [1, 'Rang the boat. They held her.'],
+      [1, 'And then we waited.'],
+    ]);
+    expect(seen(inFront('Hm. '))[1]).toEqual([1, 'Hm. Shona: Rang the boat. They held her.']);
   });
 
   it('divides and joins paragraphs with the line ends', () => {

@@ -55,7 +55,8 @@ export function mapPosition(position: number, edits: TextEdits, side: -1 | 1): n
  *
  * Characters that stay keep belonging to it or not. What is inserted in its inside belongs to it, what is
  * inserted at its very edge does not. What replaces a stretch belongs to it if it covered all that was
- * replaced, or lay wholly within: a name that is coded stays coded when it is written otherwise.
+ * replaced, or lay wholly within and made up a third of it: a name that is coded stays coded when it is written
+ * otherwise, and a passage does not grow to a page that took the place of the page it lay in.
  * @returns null if all its words were deleted
  */
 export function mapStretch({ start, end }: Stretch, edits: TextEdits): Stretch | null {
@@ -65,7 +66,8 @@ export function mapStretch({ start, end }: Stretch, edits: TextEdits): Stretch |
   for (const { from, to, insert } of edits) {
     const here = from + shift;
     if (to > from) {
-      if (start >= from && end <= to) return insert.length > 0 ? { start: here, end: here + insert.length } : null;
+      if (start >= from && end <= to)
+        return insert.length > 0 && belongs(start, end, from, to) ? { start: here, end: here + insert.length } : null;
       if (newStart === null && start <= from) newStart = start + shift;
       else if (newStart === null && start < to) newStart = here + insert.length;
       if (newEnd === null && end > from && end < to) newEnd = here;
@@ -80,6 +82,9 @@ export function mapStretch({ start, end }: Stretch, edits: TextEdits): Stretch |
   newEnd ??= end + shift;
   return newStart < newEnd ? { start: newStart, end: newEnd } : null;
 }
+
+/** Whether what replaces `[from, to)` takes the place of a stretch within it. */
+const belongs = (start: number, end: number, from: number, to: number): boolean => (end - start) * 3 >= to - from;
 
 /**
  * A text after edits, with its paragraphs, emphasis, pages and times. A line end that is inserted divides a
@@ -103,19 +108,19 @@ export function editText(text: Text, edits: TextEdits): Text {
 
 function newParagraphs(text: Text, words: string, edits: TextEdits): Paragraph[] {
   const inverse = invertEdits(text.text, edits);
+  const labels = text.paragraphs.map(({ start, body }) => (body > start ? mapStretch({ start, end: body }, edits) : null));
   const paragraphs: Paragraph[] = [];
   let start = 0;
-  let last = -1;
   while (start <= words.length) {
     const lineEnd = words.indexOf('\n', start);
     const end = lineEnd < 0 ? words.length : lineEnd;
     // the last position of the line end before decides: what stands at the start may be new
     const origin = text.paragraphs.length === 0 ? -1 : paragraphAt(text.paragraphs, mapPosition(start, inverse, start === 0 ? -1 : 1));
     const old = text.paragraphs[origin];
-    const first = origin !== last;
-    const body = old && first ? Math.min(end, Math.max(start, mapPosition(old.body, edits, -1))) : start;
+    // a label stays one as long as nothing stands before it in its line
+    const label = labels[origin];
+    const body = label && label.start === start && label.end <= end ? label.end : start;
     paragraphs.push({ start, body, end, speaker: old?.speaker ?? -1, style: old?.style ?? 'body' });
-    last = origin;
     start = end + 1;
   }
   return paragraphs;

@@ -12,7 +12,7 @@ import {
   signal,
   ViewEncapsulation,
 } from '@angular/core';
-import { ChangeSet, EditorSelection, EditorState, RangeSet, StateField } from '@codemirror/state';
+import { type ChangeSet, EditorSelection, EditorState, RangeSet, StateField } from '@codemirror/state';
 import { EditorView, keymap, type DecorationSet } from '@codemirror/view';
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
 import type { Text } from '@core/model/document';
@@ -30,7 +30,7 @@ import { segmentMarks, type Coding } from '../surface/threads';
   selector: 'fl-correct-surface',
   template: `
     <div class="bar">
-      <span>Correcting the text. Passages stay on their words.</span>
+      <span>Correcting the text. Passages stay on their words. <span class="second">Ctrl Enter keeps, Esc leaves.</span></span>
       <span class="second" role="status"
         >{{ places() === 0 ? 'nothing changed yet' : places() === 1 ? '1 place changed' : places() + ' places changed'
         }}{{
@@ -41,7 +41,7 @@ import { segmentMarks, type Coding } from '../surface/threads';
       <button class="do" (click)="kept.emit(edits())" [disabled]="places() === 0">Keep the corrections</button>
     </div>
   `,
-  styleUrl: './correct-surface.scss',
+  styleUrls: ['../surface/reading-surface.scss', './correct-surface.scss'],
   host: { class: 'correct-surface reading-surface' },
   encapsulation: ViewEncapsulation.None,
   changeDetection: ChangeDetectionStrategy.OnPush,
