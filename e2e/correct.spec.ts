@@ -28,6 +28,8 @@ test('corrects a coded transcript by typing: passages stay on their words, what 
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('dialog')).toContainText('104 passages lose all their words');
   await page.getByRole('dialog').getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await expect(editor).toBeFocused();
   await page.keyboard.press('Escape');
   await page.getByRole('dialog').getByRole('button', { name: 'Drop them' }).click();
   await filum.passages(104);

@@ -45,7 +45,7 @@ test('from two interview files to a quoted answer, and all of it there the next 
     ]);
     await expect(page.getByRole('list', { name: 'Files' }).getByRole('listitem')).toHaveCount(2);
     await expect(page.getByLabel('Date')).toHaveValue('2025-01-14');
-    await expect(page.getByRole('checkbox', { name: 'Moira 2 turns' })).toBeChecked();
+    await expect(page.getByRole('row', { name: /^Moira 2/ }).getByRole('checkbox', { name: 'Moira', exact: true })).toBeChecked();
     await page
       .getByRole('list', { name: 'Files' })
       .getByRole('button', { name: /Interview with Iain/ })
@@ -53,7 +53,7 @@ test('from two interview files to a quoted answer, and all of it there the next 
       .click();
     await expect(page.getByRole('region', { name: 'Text of the preview' }).locator('.bold')).toHaveText('anything');
     await filum.accessible();
-    await page.getByRole('button', { name: 'Bring in 2 documents' }).click();
+    await page.getByRole('button', { name: 'Bring in 2 files' }).click();
     await expect(page.getByRole('link', { name: 'Interview with Iain' })).toBeVisible();
   });
 

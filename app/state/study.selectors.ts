@@ -5,6 +5,7 @@ import type { Id } from '@core/model/ids';
 import type { StudyState, Table } from '@core/model/study-state';
 import { tally, type CodeCounts, type Tally } from '@core/passages/counting';
 import type { Scope } from '@core/queries/evaluate';
+import { naturalOrder } from '@core/text/natural-order';
 import { studyFeature, type ScopeState } from './study.reducer';
 
 export const { selectData, selectHistory, selectRole, selectSave, selectBackup, selectScope, selectRecentCodeIds } = studyFeature;
@@ -24,9 +25,14 @@ export const selectPassages = createSelector(selectData, (data) => data?.passage
 
 /** Documents by folder name, then by title, in natural number order. */
 export const selectSortedDocuments = createSelector(selectDocuments, selectFolders, (documents, folders): Document[] => {
-  const order = new Intl.Collator(undefined, { numeric: true });
-  const folderOf = (document: Document): string => (document.folderId ? (folders[document.folderId]?.name ?? '') : '');
-  return Object.values(documents).sort((a, b) => order.compare(folderOf(a), folderOf(b)) || order.compare(a.title, b.title));
+  const byFolder = new Map<Id | null, Document[]>();
+  for (const document of Object.values(documents)) {
+    const some = byFolder.get(document.folderId);
+    if (some) some.push(document);
+    else byFolder.set(document.folderId, [document]);
+  }
+  const groups = naturalOrder([...byFolder], ([id]) => (id ? (folders[id]?.name ?? '') : ''));
+  return groups.flatMap(([, some]) => naturalOrder(some, (document) => document.title));
 });
 
 /** A folder and all folders in it. */

@@ -47,11 +47,19 @@ export class FilesService {
   }
 
   storeTexts(place: EntryPlace, items: readonly TextToStore[], extra: Change, sentence: string): Promise<JournalEntry> {
-    return this.files.storeTexts(place, items, extra, sentence);
+    return this.withRecords(this.files.storeTexts(place, items, extra, sentence));
   }
 
   storeTable(place: EntryPlace, key: number, choices: TableChoices, state: StudyState, sentence: string): Promise<JournalEntry> {
-    return this.files.storeTable(place, key, choices, withoutPassages(state), sentence);
+    return this.withRecords(this.files.storeTable(place, key, choices, withoutPassages(state), sentence));
+  }
+
+  /** An entry that was stored, with its records but for the texts. */
+  private async withRecords(stored: Promise<JournalEntry>): Promise<JournalEntry> {
+    const entry = await stored;
+    const change: Change[number][] = [];
+    for (let some = await this.files.takeStored(); some.length > 0; some = await this.files.takeStored()) change.push(...some);
+    return { ...entry, change };
   }
 
   openStudyFile(bytes: Uint8Array, ifHere: 'ask' | 'copy', progress: (share: number) => void): Promise<StudyFileOutcome> {

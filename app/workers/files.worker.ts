@@ -56,6 +56,7 @@ export interface EntryPlace {
 
 /** Most misfits, differences and rows left out that are sent to be shown. */
 const SHOWN = 300;
+const TOLD_AT_ONCE = 1_500;
 
 const texts = new Map<number, ReadFile>();
 const tables = new Map<number, Table>();
@@ -135,15 +136,22 @@ const files = {
     }
   },
 
-  /** Stores texts that were read, with what else comes in, as one entry of the journal. @returns it without the texts */
+  /** Stores texts that were read, with what else comes in, as one entry of the journal. @returns it without its records, which {@link takeStored} tells */
   async storeTexts(place: EntryPlace, items: readonly TextToStore[], extra: Change, sentence: string): Promise<JournalEntry> {
     const change = [...extra, ...changeOfTexts(items, (key) => texts.get(key)!.paragraphs, place.now)];
     return store(place, change, sentence);
   },
 
-  /** Stores a table as planned, as one entry of the journal. @returns it without the texts */
+  /** Stores a table as planned, as one entry of the journal. @returns it without its records, which {@link takeStored} tells */
   async storeTable(place: EntryPlace, key: number, choices: TableChoices, state: StudyState, sentence: string): Promise<JournalEntry> {
     return store(place, planTable(tables.get(key)!, choices, state, randomId, place.now).change, sentence);
+  },
+
+  /** The records of the entry that was stored last, some at a time, so that receiving them never takes long; empty when all are told. */
+  takeStored(): Change {
+    const some = waiting.slice(0, TOLD_AT_ONCE);
+    waiting = waiting.slice(TOLD_AT_ONCE);
+    return some;
   },
 
   /** Opens a study file into this browser: all of it, or nothing. */
@@ -193,6 +201,9 @@ const files = {
   },
 };
 
+/** What was stored last and is still to be told. */
+let waiting: Change = [];
+
 /** Writes an entry that touches no passages, so that no state is needed beside it. */
 async function store({ studyId, seq, coderId, now }: EntryPlace, change: Change, sentence: string): Promise<JournalEntry> {
   const entry: JournalEntry = { seq, at: now, coderId, kind: 'act', of: null, sentence, change };
@@ -202,7 +213,8 @@ async function store({ studyId, seq, coderId, now }: EntryPlace, change: Change,
   } finally {
     storage.close();
   }
-  return { ...entry, change: change.filter((one) => one.type !== 'text') };
+  waiting = change.filter((one) => one.type !== 'text');
+  return { ...entry, change: [] };
 }
 
 export type FilesWorker = typeof files;

@@ -6,6 +6,7 @@ import { attributesOf, setValues, type TypedValue } from '@core/change/commands/
 import { addCase, deleteCases, editCase } from '@core/change/commands/cases';
 import { addSet } from '@core/change/commands/sets';
 import { fold } from '@core/codebook/find-codes';
+import { naturalOrder } from '@core/text/natural-order';
 import { randomId, type Id } from '@core/model/ids';
 import type { Case } from '@core/model/case';
 import { StudySession } from '../../../state/study-session';
@@ -62,8 +63,9 @@ export class CaseGrid {
     );
     const { by, down } = dueBy ? { by: dueBy, down: false } : this.sort();
     const attribute = this.attributes().find((one) => one.id === by);
-    rows.sort((a, b) => (attribute ? compareValues(attribute, a.values[by], b.values[by]) : 0) || COLLATOR.compare(a.name, b.name));
-    return down ? rows.reverse() : rows;
+    const sorted = naturalOrder(rows, (one) => one.name);
+    if (attribute) sorted.sort((a, b) => compareValues(attribute, a.values[by], b.values[by]));
+    return down ? sorted.reverse() : sorted;
   });
   protected readonly template = computed(
     () =>
@@ -289,5 +291,4 @@ export class CaseGrid {
 }
 
 const ROW = 27;
-const COLLATOR = new Intl.Collator(undefined, { numeric: true });
 const clamp = (value: number, most: number): number => Math.max(0, Math.min(most, value));

@@ -18,6 +18,7 @@ import {
 import { addSet, changeMembers } from '@core/change/commands/sets';
 import { joinDocuments } from '@core/change/commands/split-join';
 import { fold } from '@core/codebook/find-codes';
+import { naturalOrder } from '@core/text/natural-order';
 import { DOCUMENT_KINDS, type Document, type DocumentKind } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import { lastPlaces } from '../../../state/last-places';
@@ -95,9 +96,8 @@ export class DocumentTable {
     const { by, down } = this.sort();
     const column = this.allColumns().find((one) => one.key === by);
     // they come by folder and title already; sorting keeps that order among equals
-    if (column) rows.sort(column.compare);
-    else rows.sort((a, b) => COLLATOR.compare(a.document.title, b.document.title));
-    return down ? rows.reverse() : rows;
+    const sorted = column ? rows.sort(column.compare) : naturalOrder(rows, (row) => row.document.title);
+    return down ? sorted.reverse() : sorted;
   });
   protected readonly chosen = computed(() =>
     this.rows()
@@ -108,7 +108,7 @@ export class DocumentTable {
     const word = this.study()?.caseWord ?? 'case';
     return word.charAt(0).toLocaleUpperCase() + word.slice(1);
   });
-  protected readonly caseList = computed(() => Object.values(this.cases()).sort((a, b) => COLLATOR.compare(a.name, b.name)));
+  protected readonly caseList = computed(() => naturalOrder(Object.values(this.cases()), (one) => one.name));
   protected readonly sets = computed(() => Object.values(this.data()!.tables.set).filter((set) => set.of === 'document' && !set.condition));
   protected readonly attributes = computed(() => attributesOf(this.data()!, 'document'));
   protected readonly byId = (_: number, row: Row): Id => row.document.id;
@@ -256,8 +256,6 @@ export class DocumentTable {
     this.selected.set(new Set());
   }
 }
-
-const COLLATOR = new Intl.Collator(undefined, { numeric: true });
 
 function storedColumns(): readonly string[] {
   try {

@@ -1,3 +1,4 @@
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -20,7 +21,7 @@ import { lineUp } from '@core/questions/line-up';
 import { Notices } from '../../../state/notices';
 import { StudySession } from '../../../state/study-session';
 import { selectCases, selectData, selectDocuments, selectFolders, selectStudy } from '../../../state/study.selectors';
-import type { TablePlanSummary } from '../../../workers/files.worker';
+import type { FileOutcome, TablePlanSummary } from '../../../workers/files.worker';
 import { FilesService } from '../../../workers/files-service';
 import { Icon } from '../../../ui/icon/icon';
 import { BringIn } from './bring-in';
@@ -34,7 +35,16 @@ import { TextSettings } from './text-settings';
 /** Brings files in: each is read and shown first, settings can be changed at any time, and then all go in as one step. */
 @Component({
   selector: 'fl-import',
-  imports: [RouterLink, Icon, TextSettings, TableSettings, QuestionTable],
+  imports: [
+    RouterLink,
+    CdkVirtualScrollViewport,
+    CdkFixedSizeVirtualScroll,
+    CdkVirtualForOf,
+    Icon,
+    TextSettings,
+    TableSettings,
+    QuestionTable,
+  ],
   providers: [BringIn],
   templateUrl: './import.html',
   styleUrl: './import.scss',
@@ -66,6 +76,11 @@ export class Import implements OnDestroy {
   protected readonly asAttributes = signal(false);
   protected readonly decisions = signal<Decisions>(new Map());
   private nextKey = 1;
+  /** Files that were read and are not shown yet. */
+  private readonly outcomes = new Map<number, FileOutcome>();
+  private readonly bySum = computed(
+    () => new Map(Object.values(this.documents()).flatMap((one) => (one.source ? [[one.source.sha256, one] as const] : []))),
+  );
 
   protected readonly current = computed(() => this.items().find((item) => item.key === this.currentKey()) ?? this.items()[0]);
   protected readonly wanted = computed(() => this.items().filter((item) => item.state === 'read' && item.wanted));
@@ -92,6 +107,7 @@ export class Import implements OnDestroy {
   protected readonly structuredKeys = computed(() => this.structured().map((item) => item.key));
   protected readonly structuredNames = computed(() => this.structured().map((item) => item.title));
 
+  protected readonly byKey = (_: number, item: ImportItem): number => item.key;
   protected readonly preview = signal<Preview | null>(null);
   protected readonly plan = signal<TablePlanSummary | { readonly trouble: string } | null>(null);
 
@@ -162,7 +178,33 @@ export class Import implements OnDestroy {
     const items = readable.map(({ file, path }) => newItem(this.nextKey++, file.name, file, { path, changedAt: file.lastModified }));
     this.list.update((all) => [...all, ...items]);
     this.currentKey.update((key) => key ?? items[0]?.key ?? null);
-    for (const item of items) await this.readAgain(item.key, {});
+    const queue = [...items];
+    const worker = async (): Promise<void> => {
+      for (let item = queue.shift(); item; item = queue.shift())
+        this.arrived(item.key, await this.files.read(item.key, item.fileName, item.file, item.options));
+    };
+    // while one answer is on its way, the worker reads the next
+    await Promise.all(Array.from({ length: 3 }, worker));
+    this.showArrived();
+  }
+
+  /** Answers are shown some at a time: hundreds of files must not redraw the list hundreds of times. */
+  private arrived(key: number, outcome: FileOutcome): void {
+    this.outcomes.set(key, outcome);
+    if (this.outcomes.size === 1) setTimeout(() => this.showArrived(), 150);
+  }
+
+  private showArrived(): void {
+    if (this.outcomes.size === 0) return;
+    const outcomes = new Map(this.outcomes);
+    this.outcomes.clear();
+    this.list.update((items) => items.map((item) => (outcomes.has(item.key) ? this.withOutcome(item, outcomes.get(item.key)!) : item)));
+  }
+
+  private withOutcome(item: ImportItem, outcome: FileOutcome): ImportItem {
+    if ('text' in outcome) return withText(item, outcome.text, this.knownAs(outcome.text.sha256, item.key));
+    if ('table' in outcome) return withTable(item, outcome.table);
+    return { ...item, state: 'trouble', trouble: outcome.trouble, encodings: outcome.encodings };
   }
 
   private async take(item: ImportItem): Promise<void> {
@@ -180,14 +222,12 @@ export class Import implements OnDestroy {
     const outcome = await this.files.read(key, item.fileName, item.file, merged);
     const now = this.items().find((one) => one.key === key);
     if (!now || now.options !== merged) return;
-    if ('text' in outcome) this.replace(withText(now, outcome.text, this.knownAs(outcome.text.sha256, key)));
-    else if ('table' in outcome) this.replace(withTable(now, outcome.table));
-    else this.change(key, { state: 'trouble', trouble: outcome.trouble, encodings: outcome.encodings });
+    this.replace(this.withOutcome(now, outcome));
   }
 
   /** What has the same content, in the study or among the files here. */
   private knownAs(sha256: string, key: number): ImportItem['sameAs'] {
-    const stored = Object.values(this.documents()).find((document) => document.source?.sha256 === sha256);
+    const stored = this.bySum().get(sha256);
     if (stored) return { id: stored.id, title: stored.title };
     const here = this.items().find((item) => item.key < key && item.text?.sha256 === sha256);
     return here ? { id: null, title: here.title } : null;

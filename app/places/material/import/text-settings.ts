@@ -4,6 +4,7 @@ import { ENCODINGS } from '@core/formats/plain-text/encoding';
 import type { SpeakerChoice } from '@core/material/compose-import';
 import { DOCUMENT_KINDS } from '@core/model/document';
 import type { Id } from '@core/model/ids';
+import { naturalOrder } from '@core/text/natural-order';
 import type { Marker, Markers } from '@core/questions/find-questions';
 import { selectCases, selectStudy } from '../../../state/study.selectors';
 import type { ImportItem } from './import-item';
@@ -26,9 +27,7 @@ export class TextSettings {
   private readonly store = inject(Store);
   protected readonly study = this.store.selectSignal(selectStudy);
   private readonly cases = this.store.selectSignal(selectCases);
-  protected readonly caseList = computed(() =>
-    Object.values(this.cases()).sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true })),
-  );
+  protected readonly caseList = computed(() => naturalOrder(Object.values(this.cases()), (one) => one.name).slice(0, 2_000));
   protected readonly kinds = DOCUMENT_KINDS;
   protected readonly encodings = ENCODINGS;
   /** Markers on offer: every label, and the looks. */
