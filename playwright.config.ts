@@ -7,7 +7,7 @@ export default defineConfig({
   testDir: 'e2e',
   fullyParallel: true,
   workers: 2,
-  timeout: 60_000,
+  timeout: 120_000,
   expect: { timeout: 8_000 },
   forbidOnly: true,
   // a second try on a busy machine; what needed one is reported as flaky, not hidden

@@ -22,6 +22,7 @@ test('corrects a coded transcript by typing: passages stay on their words, what 
 
   await page.getByRole('button', { name: 'Text', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Correct the text' }).click();
+  await expect(editor).toBeFocused();
   await page.keyboard.press('Control+a');
   await page.keyboard.type('Nothing is left.');
   await expect(page.getByText('104 passages lose all words')).toBeVisible();

@@ -1,6 +1,7 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { JournalEntry } from '@core/change/journal';
-import type { RecordShapes, TableType } from '@core/model/records';
+import type { RecordShapes } from '@core/model/records';
+import type { TableType } from '@core/model/record-types';
 import type { Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { PassageColumns } from '@core/passages/columns';

@@ -1,12 +1,12 @@
 import Dexie from 'dexie';
 import { documentsWithChangedPassages } from '@core/change/apply';
-import { advance, HistorySchema, JournalEntrySchema, type History, type JournalEntry } from '@core/change/journal';
+import { advance, type History, type JournalEntry } from '@core/change/journal';
 import { idOf, type Change } from '@core/change/change';
 import type { StudyBundle } from '@core/formats/study-file/bundle';
 import type { Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
-import { RECORD_SCHEMAS, TABLE_TYPES } from '@core/model/records';
-import { migrateEntry, migrateRecord, NewerVersionError, SCHEMA_VERSION } from '@core/model/schema-version';
+import { TABLE_TYPES } from '@core/model/record-types';
+import { SCHEMA_VERSION } from '@core/model/schema-version';
 import type { Study } from '@core/model/study';
 import { emptyState, type StudyState } from '@core/model/study-state';
 import type { PassageColumns } from '@core/passages/columns';
@@ -60,26 +60,12 @@ export class StudyStorage {
     return storage;
   }
 
-  /**
-   * Brings what an earlier version stored to the current one: all records and the journal in one transaction,
-   * so that a study is never of two versions at once.
-   * @throws NewerVersionError
-   */
+  /** Brings what an earlier version stored to the current one; how, is loaded only where it is needed. @throws NewerVersionError */
   private async upgrade(): Promise<void> {
-    const { db } = this;
-    const version = Number((await db.meta.get('dataVersion'))?.value ?? SCHEMA_VERSION);
+    const version = Number((await this.db.meta.get('dataVersion'))?.value ?? SCHEMA_VERSION);
     if (version === SCHEMA_VERSION) return;
-    if (version > SCHEMA_VERSION) throw new NewerVersionError(version);
-    await db.transaction('rw', db.tables, async () => {
-      for (const type of [...TABLE_TYPES, 'text'] as const) {
-        const table = db.table(type);
-        const records: unknown[] = await table.toArray();
-        await table.bulkPut(records.map((record) => RECORD_SCHEMAS[type].parse(migrateRecord(type, record, version))));
-      }
-      const entries: unknown[] = await db.journal.toArray();
-      await db.journal.bulkPut(entries.map((entry) => JournalEntrySchema.parse(migrateEntry(entry, version))));
-      await db.meta.put({ key: 'dataVersion', value: SCHEMA_VERSION });
-    });
+    const { upgradeStudy } = await import('./upgrade-study');
+    await upgradeStudy(this.db, version);
   }
 
   /** Stores a whole study under its id, in one transaction: it is there entirely or not at all. */
@@ -122,7 +108,7 @@ export class StudyStorage {
     TABLE_TYPES.forEach((type, at) => (stored[type] = records[at] ?? []));
     return {
       state: toState(stored, passages),
-      history: HistorySchema.parse(value('history')),
+      history: value('history') as History,
       backup: (value('backup') as Backup | null | undefined) ?? null,
     };
   }

@@ -1,5 +1,6 @@
 import type { Id } from '../model/ids';
-import type { RecordShapes, TableType } from '../model/records';
+import type { RecordShapes } from '../model/records';
+import type { TableType } from '../model/record-types';
 import type { StudyState, Table } from '../model/study-state';
 import { packPassages, unpackPassages, type PassageColumns } from '../passages/columns';
 import { idOf, type Change, type RecordChange } from './change';

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { Bench } from '../testing/make';
 import { addCode } from './commands/codes';
-import { advance, changeOf, EMPTY_HISTORY, JournalEntrySchema, type History, type JournalEntry } from './journal';
+import { advance, changeOf, EMPTY_HISTORY, type History, type JournalEntry } from './journal';
+import { JournalEntrySchema } from './journal-schema';
 
 const entry = (seq: number, kind: JournalEntry['kind'], of: number | null = null) => ({ seq, kind, of });
 

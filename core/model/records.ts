@@ -43,7 +43,3 @@ export const RECORD_SCHEMAS: { readonly [K in RecordType]: z.ZodType<RecordShape
   question: AskedQuestionSchema,
   set: MemberSetSchema,
 };
-
-/** Record types that are small enough to be all in memory while a study is open, one row each in storage. */
-export const TABLE_TYPES = ['coder', 'folder', 'document', 'case', 'attribute', 'code', 'memo', 'query', 'question', 'set'] as const;
-export type TableType = (typeof TABLE_TYPES)[number];

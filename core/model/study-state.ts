@@ -1,6 +1,7 @@
 import type { PassageColumns } from '../passages/columns';
 import type { Id } from './ids';
-import type { RecordShapes, TableType } from './records';
+import type { RecordShapes } from './records';
+import type { TableType } from './record-types';
 import type { Study } from './study';
 
 /** Records of one type by id. */

@@ -30,9 +30,7 @@ export const ICON_NAMES = [
   'arrow-up',
   'arrow-down',
   'folder',
-  'users',
   'adjustments',
-  'replace',
   'edit',
 ] as const;
 export type IconName = (typeof ICON_NAMES)[number];

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { CountSchema, LineSchema, TimeSchema } from '../../model/fields';
 import { IdSchema } from '../../model/ids';
-import type { TableType } from '../../model/records';
+import type { TableType } from '../../model/record-types';
 
 /** Name of the format in the manifest, and the version of its layout (not of the records: that is `dataVersion`). */
 export const FORMAT = 'filum study';

@@ -1,10 +1,11 @@
 import * as z from 'zod';
-import { HistorySchema, JournalEntrySchema } from '../../change/journal';
+import { HistorySchema, JournalEntrySchema } from '../../change/journal-schema';
 import { checkStudy } from '../../integrity/check-study';
 import { EmphasisSpanSchema, ParagraphSchema, PlaceMarkSchema, type Text } from '../../model/document';
 import type { Id } from '../../model/ids';
 import { PassageSchema } from '../../model/passage';
-import { RECORD_SCHEMAS, TABLE_TYPES, type TableType } from '../../model/records';
+import { RECORD_SCHEMAS } from '../../model/records';
+import { TABLE_TYPES, type TableType } from '../../model/record-types';
 import { migrate, migrateEntry, migrateRecord, NewerVersionError, SCHEMA_VERSION } from '../../model/schema-version';
 import { emptyState, type StudyState } from '../../model/study-state';
 import { StudySchema } from '../../model/study';

@@ -1,5 +1,5 @@
 import { strToU8, zipSync, type Zippable } from 'fflate';
-import { TABLE_TYPES } from '../../model/records';
+import { TABLE_TYPES } from '../../model/record-types';
 import { SCHEMA_VERSION } from '../../model/schema-version';
 import { unpackPassages } from '../../passages/columns';
 import { sha256 } from '../sha256';

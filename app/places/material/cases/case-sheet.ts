@@ -85,6 +85,9 @@ import { MemoDialog } from '../../../ui/memo/memo-dialog';
     li {
       padding: 2px 0;
     }
+    li .second {
+      margin-left: 6px;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

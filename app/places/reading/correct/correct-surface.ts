@@ -90,7 +90,8 @@ export class CorrectSurface implements OnInit {
           keymap.of([
             { key: 'Mod-s', run: () => this.finish(), preventDefault: true },
             { key: 'Mod-Enter', run: () => this.finish() },
-            { key: 'Escape', run: () => (this.dropped.emit(this.places() > 0), true) },
+            // the dialog that asks must not see the key that opened it
+            { key: 'Escape', run: () => (this.dropped.emit(this.places() > 0), true), stopPropagation: true },
             ...historyKeymap,
             ...defaultKeymap,
           ]),
@@ -106,6 +107,8 @@ export class CorrectSurface implements OnInit {
     });
     this.view.dispatch({ effects: EditorView.scrollIntoView(position, { y: 'start' }) });
     this.view.focus();
+    // a menu that led here gives the focus back to its button when it has closed
+    requestAnimationFrame(() => this.view?.focus());
   }
 
   private finish(): boolean {

@@ -1,0 +1,24 @@
+import { JournalEntrySchema } from '@core/change/journal-schema';
+import { RECORD_SCHEMAS } from '@core/model/records';
+import { TABLE_TYPES } from '@core/model/record-types';
+import { migrateEntry, migrateRecord, NewerVersionError, SCHEMA_VERSION } from '@core/model/schema-version';
+import type { StudyDatabase } from './study-database';
+
+/**
+ * Brings what an earlier version stored to the current one: all records and the journal in one transaction,
+ * so that a study is never of two versions at once.
+ * @throws NewerVersionError
+ */
+export async function upgradeStudy(db: StudyDatabase, version: number): Promise<void> {
+  if (version > SCHEMA_VERSION) throw new NewerVersionError(version);
+  await db.transaction('rw', db.tables, async () => {
+    for (const type of [...TABLE_TYPES, 'text'] as const) {
+      const table = db.table(type);
+      const records: unknown[] = await table.toArray();
+      await table.bulkPut(records.map((record) => RECORD_SCHEMAS[type].parse(migrateRecord(type, record, version))));
+    }
+    const entries: unknown[] = await db.journal.toArray();
+    await db.journal.bulkPut(entries.map((entry) => JournalEntrySchema.parse(migrateEntry(entry, version))));
+    await db.meta.put({ key: 'dataVersion', value: SCHEMA_VERSION });
+  });
+}
