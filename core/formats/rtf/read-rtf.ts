@@ -120,6 +120,8 @@ class RtfReader {
   private listed = false;
   private bytes: number[] = [];
   private skip = 0;
+  /** The first half of a character whose second is to come. */
+  private half = '';
   private pictures = 0;
   private title = '';
   private first = true;
@@ -186,8 +188,12 @@ class RtfReader {
     const begins = this.first;
     this.first = false;
     if (word === 'u' && value !== undefined) {
-      this.text(String.fromCharCode(value < 0 ? value + 65_536 : value));
+      const char = String.fromCharCode(value < 0 ? value + 65_536 : value);
       this.skip = state.fallback;
+      // characters beyond the first plane are written as two halves
+      const isHalf = /[\ud800-\udbff]/.test(char);
+      if (!isHalf) this.text(this.half + char);
+      this.half = isHalf ? char : '';
       return;
     }
     if (SIGNS[word] !== undefined) return this.text(SIGNS[word]);
