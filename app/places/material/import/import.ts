@@ -95,6 +95,8 @@ export class Import implements OnDestroy {
 
   /** Structured texts that come in, and their questions lined up. */
   protected readonly structured = computed(() => this.wanted().filter((item) => item.text && item.markers));
+  /** Of what the questions of each file were listed. */
+  private readonly listed = new Map<number, Pick<ImportItem, 'text' | 'markers'>>();
   private readonly wordings = signal<ReadonlyMap<number, readonly string[]>>(new Map());
   protected readonly linedUp = computed(() => {
     const data = this.data();
@@ -120,7 +122,14 @@ export class Import implements OnDestroy {
       else untracked(() => void this.showPlan(item));
     });
     effect(() => {
-      for (const item of this.structured()) void this.listQuestions(item);
+      for (const item of this.structured()) {
+        // questions follow from the text and its markers alone: another change of the list asks for nothing
+        const { text, markers } = item;
+        const listed = this.listed.get(item.key);
+        if (listed?.text === text && listed.markers === markers) continue;
+        this.listed.set(item.key, { text, markers });
+        void this.listQuestions(item);
+      }
     });
   }
 
