@@ -17,7 +17,8 @@ export default defineConfig({
     baseURL: `http://localhost:${PORT}`,
     viewport: { width: 1280, height: 800 },
     permissions: ['clipboard-read', 'clipboard-write'],
-    trace: 'retain-on-failure',
+    // recorded at the second try only: recording every step makes the tests a good deal slower
+    trace: 'on-first-retry',
     launchOptions: {
       executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium',
       args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'],

@@ -1,4 +1,5 @@
 import { provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
+import { REMOVE_STYLES_ON_COMPONENT_DESTROY } from '@angular/platform-browser';
 import { provideRouter, withComponentInputBinding } from '@angular/router';
 import { provideStore } from '@ngrx/store';
 import { routes } from './routes';
@@ -7,6 +8,8 @@ import { studyFeature } from './state/study.reducer';
 export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
+    // a place's styles stay when it is left: adding them again would make the browser match every rule of the page anew
+    { provide: REMOVE_STYLES_ON_COMPONENT_DESTROY, useValue: false },
     provideRouter(routes, withComponentInputBinding()),
     // frozen objects are checked by types; freezing is impossible for the typed arrays in the state
     provideStore(

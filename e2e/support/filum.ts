@@ -70,8 +70,11 @@ export class Filum {
   /** Where words are on the screen, scrolled into view. */
   async rectOf(words: string): Promise<{ x: number; y: number; width: number; height: number }> {
     const line = this.page.locator('.cm-line', { hasText: words }).first();
-    await line.scrollIntoViewIfNeeded();
+    await expect(line).toBeVisible();
+    // in one step: the surface may draw its lines anew between two
     return line.evaluate((element, wanted) => {
+      const box = element.getBoundingClientRect();
+      if (box.top < 60 || box.bottom > innerHeight - 60) element.scrollIntoView({ block: 'center' });
       const walker = document.createTreeWalker(element, NodeFilter.SHOW_TEXT);
       const start = (element.textContent ?? '').indexOf(wanted);
       const end = start + wanted.length;

@@ -33,6 +33,7 @@ export function slips(context: SlipContext) {
 class SlipMargin implements PluginValue {
   private readonly margin: HTMLElement;
   private groups = new Map<string, HTMLElement>();
+  private readonly first: number;
 
   constructor(
     private readonly view: EditorView,
@@ -41,7 +42,8 @@ class SlipMargin implements PluginValue {
     this.margin = view.dom.ownerDocument.createElement('div');
     this.margin.className = 'slips';
     view.scrollDOM.appendChild(this.margin);
-    this.measure();
+    // the text is painted first: the margin follows in the next frame
+    this.first = view.dom.ownerDocument.defaultView!.setTimeout(() => this.measure(), 10);
   }
 
   update(update: ViewUpdate): void {
@@ -52,6 +54,7 @@ class SlipMargin implements PluginValue {
   }
 
   destroy(): void {
+    clearTimeout(this.first);
     this.margin.remove();
   }
 
