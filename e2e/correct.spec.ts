@@ -31,8 +31,16 @@ test('corrects a coded transcript by typing: passages stay on their words, what 
   await page.getByRole('dialog').getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
   await expect(editor).toBeFocused();
+  // what was typed and not kept is there again after the browser went
+  await page.waitForFunction(() => Object.keys(localStorage).some((key) => key.startsWith('filum-correcting')));
+  await page.reload();
+  await expect(page.getByText('Corrections were begun here and not kept.')).toBeVisible();
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await expect(editor).toContainText('Nothing is left.');
+  await expect(editor).toBeFocused();
   await page.keyboard.press('Escape');
   await page.getByRole('dialog').getByRole('button', { name: 'Drop them' }).click();
+  await expect(page.getByText('Corrections were begun here and not kept.')).toBeHidden();
   await filum.passages(104);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('.cm-line').first()).toContainText('Right, that');

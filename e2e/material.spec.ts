@@ -240,6 +240,13 @@ test('changes attributes: what does not convert is shown, values join, bands and
   await expect(page.getByText('Fills itself: home is the mainland.')).toBeVisible();
   await expect(page.getByRole('button', { name: /Mainlanders live, 8/ })).toBeVisible();
   await filum.accessible();
+  // a set of cases narrows everything to the documents in which they speak or own something
+  await page.getByRole('button', { name: 'in any set or none' }).click();
+  await page.getByRole('menuitem', { name: 'Mainlanders' }).click();
+  await expect(page.getByRole('button', { name: 'in the set Mainlanders' })).toBeVisible();
+  await expect(page.locator('[data-scope-left]')).toHaveText('8 of 77 documents');
+  await page.getByRole('button', { name: 'look at all' }).click();
+  await expect(page.locator('[data-scope-left]')).toHaveText('77 of 77 documents');
 });
 
 test('sorts, finds, moves and deletes documents, naming what goes', async ({ page }) => {

@@ -2,8 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import { DOCUMENT_KINDS, type DocumentKind } from '@core/model/document';
+import { naturalOrder } from '@core/text/natural-order';
 import { ScopeActions } from '../state/study.actions';
-import { selectCoders, selectDocuments, selectFolders, selectScope, selectScopedDocuments } from '../state/study.selectors';
+import { selectCoders, selectDocuments, selectFolders, selectScope, selectScopedDocuments, selectSets } from '../state/study.selectors';
 import { Icon } from '../ui/icon/icon';
 
 const PLURALS: Readonly<Record<DocumentKind, string>> = {
@@ -26,6 +27,10 @@ const PLURALS: Readonly<Record<DocumentKind, string>> = {
       <span class="second" aria-hidden="true">·</span>
       <button class="part" [matMenuTriggerFor]="folderMenu">{{ folderWords() }}</button>
     }
+    @if (sets().length > 0) {
+      <span class="second" aria-hidden="true">·</span>
+      <button class="part" [matMenuTriggerFor]="setMenu">{{ setWords() }}</button>
+    }
     @if (coders().length > 1) {
       <span class="second" aria-hidden="true">·</span>
       <button class="part" [matMenuTriggerFor]="coderMenu">{{ coderWords() }}</button>
@@ -36,23 +41,37 @@ const PLURALS: Readonly<Record<DocumentKind, string>> = {
     }
 
     <mat-menu #kindMenu="matMenu">
-      @for (kind of kindsPresent(); track kind) {
-        <button mat-menu-item role="menuitemcheckbox" [attr.aria-checked]="chosen(kind)" (click)="toggle(kind); $event.stopPropagation()">
-          <span class="tick"><fl-icon name="check" [class.off]="!chosen(kind)" /></span>{{ plurals[kind] }}
-        </button>
-      }
+      <ng-template matMenuContent>
+        @for (kind of kindsPresent(); track kind) {
+          <button mat-menu-item role="menuitemcheckbox" [attr.aria-checked]="chosen(kind)" (click)="toggle(kind); $event.stopPropagation()">
+            <span class="tick"><fl-icon name="check" [class.off]="!chosen(kind)" /></span>{{ plurals[kind] }}
+          </button>
+        }
+      </ng-template>
     </mat-menu>
     <mat-menu #folderMenu="matMenu">
-      <button mat-menu-item (click)="chooseFolder(null)">any folder</button>
-      @for (folder of folders(); track folder.id) {
-        <button mat-menu-item (click)="chooseFolder(folder.id)">{{ folder.name }}</button>
-      }
+      <ng-template matMenuContent>
+        <button mat-menu-item (click)="chooseFolder(null)">any folder</button>
+        @for (folder of folders(); track folder.id) {
+          <button mat-menu-item (click)="chooseFolder(folder.id)">{{ folder.name }}</button>
+        }
+      </ng-template>
+    </mat-menu>
+    <mat-menu #setMenu="matMenu">
+      <ng-template matMenuContent>
+        <button mat-menu-item (click)="chooseSet(null)">in any set or none</button>
+        @for (set of sets(); track set.id) {
+          <button mat-menu-item (click)="chooseSet(set.id)">{{ set.name }}</button>
+        }
+      </ng-template>
     </mat-menu>
     <mat-menu #coderMenu="matMenu">
-      <button mat-menu-item (click)="chooseCoder(null)">all coders</button>
-      @for (coder of coders(); track coder.id) {
-        <button mat-menu-item (click)="chooseCoder(coder.id)">{{ coder.name }}</button>
-      }
+      <ng-template matMenuContent>
+        <button mat-menu-item (click)="chooseCoder(null)">all coders</button>
+        @for (coder of coders(); track coder.id) {
+          <button mat-menu-item (click)="chooseCoder(coder.id)">{{ coder.name }}</button>
+        }
+      </ng-template>
     </mat-menu>
   `,
   styles: `
@@ -103,6 +122,12 @@ export class ScopeLine {
   private readonly folderTable = this.store.selectSignal(selectFolders);
   private readonly coderTable = this.store.selectSignal(selectCoders);
   protected readonly folders = computed(() => Object.values(this.folderTable()));
+  private readonly setTable = this.store.selectSignal(selectSets);
+  protected readonly sets = computed(() => naturalOrder(Object.values(this.setTable()), (set) => set.name));
+  protected readonly setWords = computed(() => {
+    const set = this.setTable()[this.scope().setId ?? ''];
+    return set ? `in the set ${set.name}` : 'in any set or none';
+  });
   protected readonly coders = computed(() => Object.values(this.coderTable()));
   protected readonly kindsPresent = computed(() =>
     DOCUMENT_KINDS.filter((kind) => Object.values(this.documents()).some((document) => document.kind === kind)),
@@ -116,7 +141,7 @@ export class ScopeLine {
   protected readonly folderWords = computed(() => this.folderTable()[this.scope().folderId ?? '']?.name ?? 'any folder');
   protected readonly coderWords = computed(() => this.coderTable()[this.scope().coderId ?? '']?.name ?? 'all coders');
   protected readonly narrowed = computed(
-    () => this.scope().kinds.length > 0 || this.scope().folderId !== null || this.scope().coderId !== null,
+    () => this.scope().kinds.length > 0 || [this.scope().folderId, this.scope().setId, this.scope().coderId].some((id) => id !== null),
   );
   protected readonly left = computed(
     () => `${this.scoped().length.toLocaleString()} of ${Object.keys(this.documents()).length.toLocaleString()} documents`,
@@ -133,6 +158,10 @@ export class ScopeLine {
 
   protected chooseFolder(folderId: string | null): void {
     this.store.dispatch(ScopeActions.folderChosen({ folderId }));
+  }
+
+  protected chooseSet(setId: string | null): void {
+    this.store.dispatch(ScopeActions.setChosen({ setId }));
   }
 
   protected chooseCoder(coderId: string | null): void {

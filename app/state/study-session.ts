@@ -109,6 +109,8 @@ export class StudySession {
       this.store.dispatch(StudyActions.acted({ entry }));
       this.store.dispatch(StudyActions.saved({ seq: entry.seq, at: entry.at }));
       this.channel?.tell(entry);
+      // what the screen shows follows in a task of its own
+      await new Promise((resolve) => setTimeout(resolve));
       return entry;
     } catch (error) {
       this.notices.refuse(`Nothing was stored: ${error instanceof Error ? error.message : String(error)}`);

@@ -30,6 +30,7 @@ export const ScopeActions = createActionGroup({
   events: {
     'Kinds Chosen': props<{ kinds: readonly DocumentKind[] }>(),
     'Folder Chosen': props<{ folderId: Id | null }>(),
+    'Set Chosen': props<{ setId: Id | null }>(),
     'Coder Chosen': props<{ coderId: Id | null }>(),
     Cleared: emptyProps(),
   },

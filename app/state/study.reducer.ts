@@ -22,6 +22,8 @@ export interface ScopeState {
   /** Empty for all kinds. */
   readonly kinds: readonly DocumentKind[];
   readonly folderId: Id | null;
+  /** A set of documents, or of cases whose documents are meant. */
+  readonly setId: Id | null;
   readonly coderId: Id | null;
 }
 
@@ -37,7 +39,7 @@ export interface StudyFeature {
   readonly recentCodeIds: readonly Id[];
 }
 
-const NO_SCOPE: ScopeState = { kinds: [], folderId: null, coderId: null };
+const NO_SCOPE: ScopeState = { kinds: [], folderId: null, setId: null, coderId: null };
 const CLOSED: StudyFeature = {
   data: null,
   history: EMPTY_HISTORY,
@@ -81,6 +83,7 @@ export const studyFeature = createFeature({
     })),
     on(ScopeActions.kindsChosen, (state, { kinds }): StudyFeature => ({ ...state, scope: { ...state.scope, kinds } })),
     on(ScopeActions.folderChosen, (state, { folderId }): StudyFeature => ({ ...state, scope: { ...state.scope, folderId } })),
+    on(ScopeActions.setChosen, (state, { setId }): StudyFeature => ({ ...state, scope: { ...state.scope, setId } })),
     on(ScopeActions.coderChosen, (state, { coderId }): StudyFeature => ({ ...state, scope: { ...state.scope, coderId } })),
     on(ScopeActions.cleared, (state): StudyFeature => ({ ...state, scope: NO_SCOPE })),
   ),

@@ -5,6 +5,7 @@ import type { Id } from '@core/model/ids';
 import type { StudyState, Table } from '@core/model/study-state';
 import { tally, type CodeCounts, type Tally } from '@core/passages/counting';
 import type { Scope } from '@core/queries/evaluate';
+import { documentsOfSet } from '@core/sets/members';
 import { naturalOrder } from '@core/text/natural-order';
 import { studyFeature, type ScopeState } from './study.reducer';
 
@@ -21,6 +22,7 @@ export const selectCases = createSelector(selectData, (data) => tables(data)?.ca
 export const selectCoders = createSelector(selectData, (data) => tables(data)?.coder ?? NONE);
 export const selectMemos = createSelector(selectData, (data) => tables(data)?.memo ?? NONE);
 export const selectQueries = createSelector(selectData, (data) => tables(data)?.query ?? NONE);
+export const selectSets = createSelector(selectData, (data) => tables(data)?.set ?? NONE);
 export const selectPassages = createSelector(selectData, (data) => data?.passages ?? NONE);
 
 /** Documents by folder name, then by title, in natural number order. */
@@ -42,16 +44,28 @@ function foldersUnder(folders: Table<{ id: Id; parentId: Id | null }>, folderId:
   return under;
 }
 
+/** The documents of the set in scope, or null where the scope names none that is still there. */
+const selectScopedSet = createSelector(
+  createSelector(selectData, (data) => data?.tables),
+  createSelector(selectScope, (scope) => scope.setId),
+  (tables, setId): ReadonlySet<Id> | null => {
+    const set = tables?.set[setId ?? ''];
+    return tables && set ? documentsOfSet({ tables }, set) : null;
+  },
+);
+
 /** The documents in scope, in their usual order. */
 export const selectScopedDocuments = createSelector(
   selectSortedDocuments,
   selectFolders,
   selectScope,
-  (documents, folders, scope: ScopeState): Document[] => {
+  selectScopedSet,
+  (documents, folders, scope: ScopeState, inSet): Document[] => {
     const under = scope.folderId ? foldersUnder(folders, scope.folderId) : null;
     return documents.filter(
       (document) =>
         (scope.kinds.length === 0 || scope.kinds.includes(document.kind)) &&
+        (!inSet || inSet.has(document.id)) &&
         (!under || (document.folderId !== null && under.has(document.folderId))),
     );
   },

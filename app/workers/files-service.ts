@@ -5,6 +5,7 @@ import type { JournalEntry } from '@core/change/journal';
 import type { ReadOptions } from '@core/formats/read-file';
 import type { TableOptions } from '@core/formats/table/table';
 import type { TextChoices } from '@core/material/compose-import';
+import type { AnswerUpdate } from '@core/material/answer-updates';
 import type { TableChoices } from '@core/material/plan-table';
 import type { Preview } from '@core/material/preview';
 import type { TextToStore } from '@core/material/store-request';
@@ -34,8 +35,9 @@ export class FilesService {
     if (this.remote) void this.remote.forget(keys);
   }
 
-  preview(key: number, choices: TextChoices): Promise<Preview | null> {
-    return this.files.preview(key, choices);
+  /** @param paragraphs how many are shown at most */
+  preview(key: number, choices: TextChoices, paragraphs: number): Promise<Preview | null> {
+    return this.files.preview(key, choices, paragraphs);
   }
 
   words(key: number, choices: TextChoices): Promise<string> {
@@ -44,6 +46,10 @@ export class FilesService {
 
   plan(key: number, choices: TableChoices, state: StudyState): Promise<TablePlanSummary | { readonly trouble: string }> {
     return this.files.plan(key, choices, withoutPassages(state));
+  }
+
+  answerUpdates(key: number, choices: TableChoices, state: StudyState): Promise<AnswerUpdate[]> {
+    return this.files.answerUpdates(key, choices, withoutPassages(state));
   }
 
   storeTexts(place: EntryPlace, items: readonly TextToStore[], extra: Change, sentence: string): Promise<JournalEntry> {

@@ -5,11 +5,12 @@ import type { JournalEntry } from '@core/change/journal';
 import { LARGEST_FILE, readFile, type ReadFile, type ReadOptions } from '@core/formats/read-file';
 import { endingOf, TABLE_ENDINGS } from '@core/formats/readable-endings';
 import { sha256 } from '@core/formats/sha256';
-import { guessRoles, type Column } from '@core/formats/table/guess-roles';
+import { guessRoles, typesOf, type Column } from '@core/formats/table/guess-roles';
 import { readTable } from '@core/formats/table/read-table';
 import type { Table, TableOptions } from '@core/formats/table/table';
 import { composeImport, type TextChoices } from '@core/material/compose-import';
-import { planTable, type TableChoices, type TablePlan } from '@core/material/plan-table';
+import { answerUpdates, type AnswerUpdate } from '@core/material/answer-updates';
+import { planTable, type Difference, type TableChoices, type TablePlan } from '@core/material/plan-table';
 import { previewOf, type Preview } from '@core/material/preview';
 import { changeOfTexts, type TextToStore } from '@core/material/store-request';
 import type { StudyState } from '@core/model/study-state';
@@ -28,6 +29,8 @@ import { StudyStorage } from '../storage/study-storage';
 export interface TextSummary extends Omit<ReadFile, 'paragraphs'> {
   readonly total: number;
   readonly guesses: readonly MarkerGuess[];
+  /** When the file was last changed, ms since 1970; null for pasted text. Asking for it waits for the disk. */
+  readonly changedAt: number | null;
 }
 
 /** What is known of a table that was read; its rows stay in the worker, but for the first. */
@@ -79,13 +82,14 @@ const files = {
         const table = await readTable(name, bytes, options);
         tables.set(key, table);
         const { rows, rowNumbers, ...about } = table;
+        const types = typesOf(table);
         return {
           table: {
             ...about,
             total: rowNumbers.length,
             first: rows.slice(0, 12),
-            asDocuments: guessRoles(table),
-            asCases: guessRoles(table, false),
+            asDocuments: guessRoles(table, true, types),
+            asCases: guessRoles(table, false, types),
             sha256: await sha256(bytes),
           },
         };
@@ -93,7 +97,14 @@ const files = {
       const read = await readFile(name, bytes, options);
       texts.set(key, read);
       const { paragraphs, ...about } = read;
-      return { text: { ...about, total: paragraphs.length, guesses: guessMarkers(paragraphs) } };
+      return {
+        text: {
+          ...about,
+          total: paragraphs.length,
+          guesses: guessMarkers(paragraphs),
+          changedAt: file instanceof File ? file.lastModified : null,
+        },
+      };
     } catch (error) {
       if (!(error instanceof UnreadableFileError)) return { trouble: `The file cannot be read (${String(error)}).`, encodings: [] };
       return { trouble: error.message, encodings: error.encodings };
@@ -109,9 +120,9 @@ const files = {
   },
 
   /** A text as it would be stored. */
-  preview(key: number, choices: TextChoices): Preview | null {
+  preview(key: number, choices: TextChoices, paragraphs: number): Preview | null {
     const read = texts.get(key);
-    return read ? previewOf(read.paragraphs, choices) : null;
+    return read ? previewOf(read.paragraphs, choices, paragraphs) : null;
   },
 
   /** The words of a text as they would be stored, to be put in the place of others. */
@@ -120,14 +131,22 @@ const files = {
   },
 
   /** What bringing a table in would do. */
-  plan(key: number, choices: TableChoices, state: StudyState): TablePlanSummary | { readonly trouble: string } {
+  async plan(key: number, choices: TableChoices, state: StudyState): Promise<TablePlanSummary | { readonly trouble: string }> {
     try {
       const plan = planTable(tables.get(key)!, choices, state, randomId, 0);
+      const answers = (await updatesOf(plan, state)).map(({ caseId, caseName, question, before, after }): Difference => ({
+        caseId,
+        caseName,
+        attribute: question,
+        before,
+        after,
+      }));
       return {
         ...plan,
         change: [],
+        known: [],
         misfits: plan.misfits.slice(0, SHOWN),
-        differences: plan.differences.slice(0, SHOWN),
+        differences: [...plan.differences, ...answers].slice(0, SHOWN),
         leftOut: plan.leftOut.slice(0, SHOWN),
       };
     } catch (error) {
@@ -145,6 +164,12 @@ const files = {
   /** Stores a table as planned, as one entry of the journal. @returns it without its records, which {@link takeStored} tells */
   async storeTable(place: EntryPlace, key: number, choices: TableChoices, state: StudyState, sentence: string): Promise<JournalEntry> {
     return store(place, planTable(tables.get(key)!, choices, state, randomId, place.now).change, sentence);
+  },
+
+  /** Answers that a table has otherwise than the documents that are there, but for those that stay as they are. */
+  async answerUpdates(key: number, choices: TableChoices, state: StudyState): Promise<AnswerUpdate[]> {
+    const plan = planTable(tables.get(key)!, choices, state, randomId, 0);
+    return (await updatesOf(plan, state)).filter((update) => !choices.keep.has(update.caseId));
   },
 
   /** The records of the entry that was stored last, some at a time, so that receiving them never takes long; empty when all are told. */
@@ -215,6 +240,17 @@ async function store({ studyId, seq, coderId, now }: EntryPlace, change: Change,
   }
   waiting = change.filter((one) => one.type !== 'text');
   return { ...entry, change: [] };
+}
+
+async function updatesOf({ known }: TablePlan, state: StudyState): Promise<AnswerUpdate[]> {
+  if (known.length === 0) return [];
+  const storage = await StudyStorage.of(state.study.id);
+  try {
+    const stored = await storage.texts(known.map((row) => row.documentId));
+    return answerUpdates(known, state.tables.document, new Map(stored.map((text) => [text.id, text])));
+  } finally {
+    storage.close();
+  }
 }
 
 export type FilesWorker = typeof files;

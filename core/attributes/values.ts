@@ -1,4 +1,5 @@
 import type { Attribute, AttributeValue } from '../model/case';
+import { foldSpace } from '../text/normalise';
 
 /** Months by their first three letters, in the languages whose dates are written with names here. */
 const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
@@ -10,7 +11,7 @@ const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', '
  * @returns the value; undefined where the cell is empty; null where it does not fit the type
  */
 export function parseValue(raw: string, type: Attribute['type']): AttributeValue | undefined | null {
-  const text = raw.replace(/\s+/g, ' ').trim();
+  const text = foldSpace(raw);
   if (!text) return undefined;
   switch (type) {
     case 'text':

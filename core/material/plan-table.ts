@@ -46,6 +46,15 @@ export interface Difference {
   readonly after: AttributeValue;
 }
 
+/** A row whose document came in earlier. */
+export interface KnownRow {
+  readonly documentId: Id;
+  readonly caseId: Id;
+  readonly caseName: string;
+  /** Questions with the answer's lines, none where it is blank. */
+  readonly answers: readonly { readonly question: AskedQuestion; readonly lines: readonly string[] }[];
+}
+
 /** What bringing a table in would do: shown first, then done as one step. */
 export interface TablePlan {
   readonly change: Change;
@@ -59,14 +68,16 @@ export interface TablePlan {
   readonly misfits: readonly Misfit[];
   /** Answers left blank. They stay visible as unanswered. */
   readonly unanswered: number;
+  /** Rows whose document is there already, with what they answer. */
+  readonly known: readonly KnownRow[];
   /** Rows left out, with the reason. */
   readonly leftOut: readonly { readonly row: number; readonly why: string }[];
 }
 
 /**
  * Plans bringing in a table. A row is matched to a known case by its identifier (an attribute of the
- * identifier column's name with the same value), else by name; a matched row updates what the table says otherwise,
- * and answers of a document that is there already are left as they are: texts are corrected by people.
+ * identifier column's name with the same value), else by name; a matched row updates what the table says otherwise.
+ * Texts are not touched here: rows whose document is there already are told, for {@link answerUpdates}.
  * @throws RangeError if no column is the title or identifier
  */
 export function planTable(table: Table, choices: TableChoices, state: StudyState, newId: NewId, now: number): TablePlan {
@@ -93,7 +104,9 @@ class Planner {
   private readonly questionColumns: number[];
   private readonly byIdentifier = new Map<string, Case>();
   private readonly byName = new Map<string, Case>();
-  private readonly titles: Set<string>;
+  private readonly titles: Map<string, Id>;
+  private readonly known: KnownRow[] = [];
+  private readonly newCases = new Set<Case>();
 
   constructor(
     private readonly table: Table,
@@ -109,7 +122,7 @@ class Planner {
     this.questionColumns =
       choices.rowsBecome === 'cases only' ? [] : choices.columns.flatMap((column, at) => (column.role === 'question' ? [at] : []));
     this.folders = Object.values(state.tables.folder);
-    this.titles = new Set(Object.values(state.tables.document).map((document) => document.title));
+    this.titles = new Map(Object.values(state.tables.document).map((document) => [document.title, document.id]));
   }
 
   plan(): TablePlan {
@@ -134,6 +147,7 @@ class Planner {
           : [updated('case', one, { values: next.values, documentIds: [...one.documentIds, ...owned] })];
       }),
     ];
+    const differing = new Set(this.differences.map((one) => one.caseId));
     return {
       change: [
         ...attributes,
@@ -148,9 +162,10 @@ class Planner {
       newAttributes: this.newAttributes.map((attribute) => attribute.name),
       newQuestions: this.newQuestions.map((question) => question.text),
       differences: this.differences,
-      unchanged: [...this.matched.keys()].filter((id) => !this.differences.some((one) => one.caseId === id)).length,
+      unchanged: [...this.matched.keys()].filter((id) => !differing.has(id)).length,
       misfits: this.misfits,
       unanswered: this.unanswered,
+      known: this.known,
       leftOut: this.leftOut,
     };
   }
@@ -221,13 +236,14 @@ class Planner {
     const shown = this.byName.has(name.toLocaleLowerCase()) && identifier ? tidyLine(`${name} (${identifier})`) : name;
     const one: Case = { id: this.newId(), name: shown, description: '', documentIds: [], stretches: [], values };
     this.fresh.push(one);
+    this.newCases.add(one);
     if (identifier) this.byIdentifier.set(identifier, one);
     this.byName.set(shown.toLocaleLowerCase(), one);
     return one;
   }
 
   private match(known: Case, values: Readonly<Record<Id, AttributeValue>>): void {
-    if (this.fresh.includes(known)) {
+    if (this.newCases.has(known)) {
       Object.assign(known.values, values);
       return;
     }
@@ -248,12 +264,30 @@ class Planner {
     const base = identifier && identifier !== name ? tidyLine(`${identifier} ${name}`) : name;
     for (const columns of each ? this.questionColumns.map((at) => [at]) : [this.questionColumns]) {
       const title = each ? tidyLine(`${base} – ${this.choices.columns[columns[0]!]!.name}`) : base;
-      if (this.titles.has(title)) continue;
-      this.titles.add(title);
+      const there = this.answeredBefore(owner, columns) ?? this.titles.get(title);
+      if (there !== undefined) {
+        if (Object.hasOwn(this.state.tables.document, there)) this.known.push(this.knownRow(row, columns, there, owner));
+        continue;
+      }
       this.documents.push(this.document(row, columns, title));
       const id = this.documents.at(-1)!.document.id;
+      this.titles.set(title, id);
       this.ownedBy.set(owner.id, [...(this.ownedBy.get(owner.id) ?? []), id]);
     }
+  }
+
+  /** The document of a known case in which these questions were answered before, whatever it is called now. */
+  private answeredBefore(owner: Case, columns: readonly number[]): Id | undefined {
+    const asked = columns.map((at) => this.questions.get(at)!.id);
+    return owner.documentIds.find((id) => {
+      const answers = this.state.tables.document[id]?.answers ?? [];
+      return asked.every((questionId) => answers.some((answer) => answer.questionId === questionId));
+    });
+  }
+
+  private knownRow(row: readonly string[], columns: readonly number[], documentId: Id, owner: Case): KnownRow {
+    const answers = columns.map((at) => ({ question: this.questions.get(at)!, lines: linesOf(row[at]!) }));
+    return { documentId, caseId: owner.id, caseName: owner.name, answers };
   }
 
   private document(row: readonly string[], columns: readonly number[], title: string): { document: Document; text: Text } {
@@ -263,9 +297,7 @@ class Planner {
     for (const at of columns) {
       const question = this.questions.get(at)!;
       const asked = paragraphs.push({ text: tidyLine(this.choices.columns[at]!.name), style: 'heading3', emphasis: [] }) - 1;
-      const lines = row[at]!.split('\n')
-        .map((line) => line.trim())
-        .filter(Boolean);
+      const lines = linesOf(row[at]!);
       if (lines.length === 0) this.unanswered++;
       for (const line of lines) paragraphs.push({ text: line, style: 'body', emphasis: [] });
       found.push({ questionId: question.id, asked, to: paragraphs.length });
@@ -315,3 +347,10 @@ class Planner {
     return folder.id;
   }
 }
+
+/** The lines of a cell that have words. */
+const linesOf = (cell: string): string[] =>
+  cell
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean);

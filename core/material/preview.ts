@@ -27,17 +27,14 @@ export interface Preview {
   readonly unanswered: number;
 }
 
-/** Paragraphs that a preview shows at most. */
-const SHOWN = 150;
-
-/** What storing a text with these choices would make of it. */
-export function previewOf(paragraphs: readonly DraftParagraph[], choices: TextChoices): Preview {
+/** What storing a text with these choices would make of it. @param most paragraphs to show */
+export function previewOf(paragraphs: readonly DraftParagraph[], choices: TextChoices, most = 150): Preview {
   const { text, speakers, words, questions } = composeImport('', paragraphs, choices);
   const asked = new Set(questions.map((question) => question.paragraph));
   const answered = (at: number): boolean => questions.some((question) => at >= question.answer.from && at < question.answer.to);
   const nobody = new Set(choices.nobody);
   let last = -1;
-  const shown = text.paragraphs.slice(0, SHOWN).map((paragraph, at): PreviewParagraph => {
+  const shown = text.paragraphs.slice(0, most).map((paragraph, at): PreviewParagraph => {
     const begins = paragraph.speaker !== last || paragraph.body > paragraph.start;
     last = paragraph.speaker;
     const draft = paragraphs[at]!;

@@ -6,6 +6,9 @@ import { readTable } from '../formats/table/read-table';
 import type { Table } from '../formats/table/table';
 import { UnreadableFileError } from '../formats/reading';
 import { Bench } from '../testing/make';
+import { codePlace } from '../change/commands/passages';
+import { unpackPassages } from '../passages/columns';
+import { answerUpdates, updateAnswers } from './answer-updates';
 import { planTable, type TableChoices } from './plan-table';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -120,6 +123,50 @@ describe('bringing a table in', () => {
       ['Limpet', 'home', 'Saltpans', 'Gull Bay'],
     ]);
     expect(Object.values(bench.state.tables.case).length).toBe(3);
+  });
+
+  it('updates the answers of later rows in their documents, and passages stay on the words that stay', async () => {
+    const bench = new Bench();
+    bring(bench, await readTable('s.csv', bytes(SMALL)));
+    const [first, second] = Object.values(bench.state.tables.document);
+    const words = bench.texts.get(first!.id)!.text;
+    const place = { start: words.indexOf('half hour'), end: words.indexOf('half hour') + 9 };
+    bench.run(codePlace({ documentId: first!.id, place, codeIds: [], newCodes: [{ name: 'time' }] }));
+    const later = SMALL.replace('The half hour.', 'Only the half hour, and that').replace('Northholm,', 'Northholm,"The crew.\nAnd Rona."');
+    const table = await readTable('s.csv', bytes(later));
+    const plan = bring(bench, table);
+    expect([plan.newDocuments, plan.known.length]).toEqual([0, 2]);
+    const updates = answerUpdates(plan.known, bench.state.tables.document, bench.texts);
+    expect(updates.map((one) => [one.caseName, one.before, one.after])).toEqual([
+      ['Limpet', 'The half hour.\nAll of it.', 'Only the half hour, and that\nAll of it.'],
+      ['dunno', '', 'The crew.\nAnd Rona.'],
+    ]);
+    const done = bench.run(updateAnswers(updates, bench.texts, 's.csv'));
+    for (const one of done!.change) if (one.type === 'text' && one.after) bench.texts.set(one.after.id, one.after);
+    expect(checkStudy(bench.state, bench.texts)).toEqual([]);
+    const answered = (id: string): string[] => {
+      const text = bench.texts.get(id)!.text;
+      return bench.state.tables.document[id]!.answers.map((answer) => text.slice(answer.start, answer.end));
+    };
+    expect(answered(first!.id)).toEqual(['Only the half hour, and that\nAll of it.']);
+    expect(answered(second!.id)).toEqual(['The crew.\nAnd Rona.']);
+    expect(bench.texts.get(second!.id)!.paragraphs.map((one) => one.style)).toEqual(['heading3', 'body', 'body']);
+    const [passage] = unpackPassages(bench.state.passages[first!.id]!);
+    expect(bench.texts.get(first!.id)!.text.slice(passage!.start, passage!.end)).toBe('half hour');
+  });
+
+  it('takes an answer out that a later row leaves blank, and keeps the question', async () => {
+    const bench = new Bench();
+    bring(bench, await readTable('s.csv', bytes(SMALL)));
+    const [first] = Object.values(bench.state.tables.document);
+    const table = await readTable('s.csv', bytes('id,name,age,home,What will you lose?\nR1,Limpet again,44,Saltpans,\n'));
+    const columns = guessRoles(table).map((column) => (column.name.endsWith('?') ? { ...column, role: 'question' as const } : column));
+    const plan = bring(bench, table, { columns });
+    const done = bench.run(updateAnswers(answerUpdates(plan.known, bench.state.tables.document, bench.texts), bench.texts, 's.csv'));
+    for (const one of done!.change) if (one.type === 'text' && one.after) bench.texts.set(one.after.id, one.after);
+    expect(bench.texts.get(first!.id)!.text).toBe('What will you lose?');
+    expect(bench.state.tables.document[first!.id]!.answers.map((one) => one.end - one.start)).toEqual([0]);
+    expect(checkStudy(bench.state, bench.texts)).toEqual([]);
   });
 
   it('leaves a known case as it is where the researcher says so', async () => {

@@ -1,9 +1,13 @@
+/** Most cells and lines need nothing, and finding that out is quick. */
+const PLAIN = /^[\u0020-\u007e]*$/;
+
 /**
  * Brings text from outside into the one form positions refer to: no byte order mark, `\n` line ends
  * (also for the Unicode line and paragraph separators and form feeds), no other control characters but tabs,
  * lone surrogates replaced, Unicode composed (NFC) so that searching finds what looks the same.
  */
 export function normaliseText(raw: string): string {
+  if (PLAIN.test(raw)) return raw;
   return (
     raw
       .replace(/^\uFEFF/, '')
@@ -17,5 +21,8 @@ export function normaliseText(raw: string): string {
 
 /** One line for a name or a title: white space folded, control characters out, at most 500 characters. */
 export function tidyLine(raw: string): string {
-  return normaliseText(raw).replace(/\s+/g, ' ').trim().slice(0, 500).toWellFormed();
+  return foldSpace(normaliseText(raw)).slice(0, 500).toWellFormed();
 }
+
+/** White space folded to single blanks, none at the ends. */
+export const foldSpace = (text: string): string => (/\s\s|[^\S ]/.test(text) ? text.replace(/\s+/g, ' ') : text).trim();

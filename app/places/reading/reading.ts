@@ -49,6 +49,7 @@ import { PassagePanel } from './passage-panel';
 import { correctTexts, passagesLost } from '@core/change/commands/correct-text';
 import type { TextEdits } from '@core/text/edit';
 import { Ask } from '../../ui/dialogs/ask';
+import { correctionDrafts } from '../../state/correction-drafts';
 import { lastPlaces } from '../../state/last-places';
 import { CorrectSurface } from './correct/correct-surface';
 import { TextMenu } from './text-menu';
@@ -130,6 +131,13 @@ export class Reading {
   protected readonly listOpen = signal(false);
   /** Where the correcting of the text begins, or null while it is read. */
   protected readonly correctFrom = signal<number | null>(null);
+  private readonly draftVersion = signal(0);
+  /** Corrections that were begun in this document and neither kept nor dropped. */
+  protected readonly begun = computed((): TextEdits => {
+    this.draftVersion();
+    const text = this.text();
+    return text ? correctionDrafts.of(text.id, text.text) : [];
+  });
   /** All passages, also those that the scope leaves out: a correction moves every one. */
   protected readonly wholeCoding = computed(() => {
     const columns = this.passageTable()[this.documentId() ?? ''];
@@ -378,13 +386,26 @@ export class Reading {
     if (!goOn) return;
     this.session.run(correctTexts([correction]));
     this.correctFrom.set(null);
+    this.forgetTyped();
+  }
+
+  protected keepTyped(edits: TextEdits): void {
+    const text = this.text();
+    if (text) correctionDrafts.keep(text.id, text.text, edits);
+  }
+
+  protected forgetTyped(): void {
+    correctionDrafts.drop(this.documentId()!);
+    this.draftVersion.update((version) => version + 1);
   }
 
   protected async dropCorrections(changed: boolean): Promise<void> {
     const goOn =
       !changed ||
       (await this.ask.confirm({ title: 'Drop the corrections?', lines: ['The text stays as it was.'], yes: 'Drop them', danger: true }));
-    if (goOn) this.correctFrom.set(null);
+    if (!goOn) return;
+    this.correctFrom.set(null);
+    this.forgetTyped();
   }
 
   protected back(): void {

@@ -1,4 +1,4 @@
-import { guessType } from '../../attributes/guess-type';
+import { guessType, type TypeGuess } from '../../attributes/guess-type';
 import type { Attribute } from '../../model/case';
 import type { Table } from './table';
 
@@ -20,19 +20,23 @@ const NAME = /^(name|participant|pseudonym|respondent|title|full[_ ]?name|person
 const FOLDER = /^(folder|group|wave|site)$/i;
 const DATE = /(date|day|time|started|submitted|when|timestamp)/i;
 
+/** The type of each column, guessed from its cells. */
+export const typesOf = (table: Table): TypeGuess[] => table.header.map((_, at) => guessType(table.rows.map((row) => row[at]!)));
+
 /**
  * Guesses the role of each column: long texts and question marks make a question, few distinct values a choice,
  * a column without repetition an identifier, and so on.
+ * @param types what {@link typesOf} said of the same table, where it was asked already
  * @param asDocuments whether rows become documents; for a list of cases there are no questions, folders or dates
  */
-export function guessRoles(table: Table, asDocuments = true): Column[] {
+export function guessRoles(table: Table, asDocuments = true, types = typesOf(table)): Column[] {
   let titled = false;
   let identified = false;
   let dated = false;
   return table.header.map((name, at): Column => {
     const cells = table.rows.map((row) => row[at]!);
     const filled = cells.filter(Boolean);
-    const { type, because } = guessType(cells);
+    const { type, because } = types[at]!;
     const average = filled.reduce((sum, cell) => sum + cell.length, 0) / Math.max(1, filled.length);
     const distinct = new Set(filled).size === filled.length && filled.length === cells.length;
     if (filled.length === 0) return { name, role: 'ignored', type, because: 'it is empty' };

@@ -13,6 +13,7 @@ const TEXT: TextSummary = {
   lineEnds: 'paragraphs',
   times: 0,
   formatted: false,
+  changedAt: null,
   total: 3,
   guesses: [{ question: { kind: 'label', name: 'Interviewer' }, answer: null, because: '' }],
 };

@@ -89,6 +89,7 @@ export function withText(item: ImportItem, text: TextSummary, sameAs: ImportItem
     ...item,
     state: 'read',
     text,
+    changedAt: text.changedAt,
     trouble: '',
     encodings: [],
     sameAs,

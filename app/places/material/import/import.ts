@@ -32,6 +32,10 @@ import { QuestionTable } from './question-table';
 import { TableSettings } from './table-settings';
 import { TextSettings } from './text-settings';
 
+/** Paragraphs that a preview shows at first, and how many more at a time. */
+const FIRST_PARAGRAPHS = 50;
+const MORE_PARAGRAPHS = 200;
+
 /** Brings files in: each is read and shown first, settings can be changed at any time, and then all go in as one step. */
 @Component({
   selector: 'fl-import',
@@ -111,6 +115,8 @@ export class Import implements OnDestroy {
 
   protected readonly byKey = (_: number, item: ImportItem): number => item.key;
   protected readonly preview = signal<Preview | null>(null);
+  /** Paragraphs to show of files of which more than the first were asked for. */
+  private readonly previewed = signal<ReadonlyMap<number, number>>(new Map());
   protected readonly plan = signal<TablePlanSummary | { readonly trouble: string } | null>(null);
 
   constructor() {
@@ -184,7 +190,7 @@ export class Import implements OnDestroy {
 
   private async add(files: readonly ChosenFile[]): Promise<void> {
     const readable = files.filter(({ file, path }) => !path || !file.name.startsWith('.'));
-    const items = readable.map(({ file, path }) => newItem(this.nextKey++, file.name, file, { path, changedAt: file.lastModified }));
+    const items = readable.map(({ file, path }) => newItem(this.nextKey++, file.name, file, { path }));
     this.list.update((all) => [...all, ...items]);
     this.currentKey.update((key) => key ?? items[0]?.key ?? null);
     const queue = [...items];
@@ -264,6 +270,10 @@ export class Import implements OnDestroy {
     this.list.update((items) => items.map((item) => ((endingOf(item.fileName) || 'no ending') === ending ? { ...item, wanted } : item)));
   }
 
+  protected showMore(key: number): void {
+    this.previewed.update((known) => new Map(known).set(key, (known.get(key) ?? FIRST_PARAGRAPHS) + MORE_PARAGRAPHS));
+  }
+
   protected toggleNobody(item: ImportItem, at: number): void {
     const nobody = item.nobody.includes(at) ? item.nobody.filter((one) => one !== at) : [...item.nobody, at];
     this.change(item.key, { nobody });
@@ -286,7 +296,7 @@ export class Import implements OnDestroy {
   }
 
   private async showPreview(item: ImportItem): Promise<void> {
-    const preview = await this.files.preview(item.key, choicesOf(item));
+    const preview = await this.files.preview(item.key, choicesOf(item), this.previewed().get(item.key) ?? FIRST_PARAGRAPHS);
     if (this.current()?.key === item.key) this.preview.set(preview);
   }
 
@@ -298,7 +308,7 @@ export class Import implements OnDestroy {
   }
 
   private async listQuestions(item: ImportItem): Promise<void> {
-    const preview = await this.files.preview(item.key, choicesOf(item));
+    const preview = await this.files.preview(item.key, choicesOf(item), 0);
     const questions = preview?.questions ?? [];
     const known = this.wordings().get(item.key) ?? [];
     if (known.join('\n') !== questions.join('\n')) this.wordings.update((all) => new Map(all).set(item.key, questions));

@@ -52,6 +52,10 @@ export class CorrectSurface implements OnInit {
   readonly title = input('');
   /** Position to begin at. */
   readonly at = input(0);
+  /** What was typed before and neither kept nor dropped. */
+  readonly begun = input<TextEdits>([]);
+  /** What is typed so far, told within half a second. */
+  readonly typed = output<TextEdits>();
   readonly kept = output<TextEdits>();
   /** Leaves it, with whether there is something to lose. */
   readonly dropped = output<boolean>();
@@ -65,9 +69,13 @@ export class CorrectSurface implements OnInit {
     this.coding().passages.filter((passage) => mapStretch(passage, this.edits()) === null),
   );
   private view: EditorView | undefined;
+  private telling: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
-    inject(DestroyRef).onDestroy(() => this.view?.destroy());
+    inject(DestroyRef).onDestroy(() => {
+      clearTimeout(this.telling);
+      this.view?.destroy();
+    });
   }
 
   ngOnInit(): void {
@@ -100,11 +108,15 @@ export class CorrectSurface implements OnInit {
           EditorView.clipboardInputFilter.of((text) => normaliseText(text)),
           EditorView.contentAttributes.of({ 'aria-label': `Correcting the text of ${this.title()}`, spellcheck: 'true', tabindex: '0' }),
           EditorView.updateListener.of((update) => {
-            if (update.docChanged) this.changes.update((known) => (known ? known.compose(update.changes) : update.changes));
+            if (!update.docChanged) return;
+            this.changes.update((known) => (known ? known.compose(update.changes) : update.changes));
+            clearTimeout(this.telling);
+            this.telling = setTimeout(() => this.typed.emit(this.edits()), 400);
           }),
         ],
       }),
     });
+    if (this.begun().length > 0) this.view.dispatch({ changes: [...this.begun()] });
     this.view.dispatch({ effects: EditorView.scrollIntoView(position, { y: 'start' }) });
     this.view.focus();
     // a menu that led here gives the focus back to its button when it has closed
