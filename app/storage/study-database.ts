@@ -43,6 +43,7 @@ export class StudyDatabase extends Dexie {
       query: 'id',
     });
     this.version(2).stores({ question: 'id', set: 'id' });
+    this.version(3).stores({ gloss: 'id' });
   }
 
   /** The table of small records of one type. */

@@ -45,6 +45,8 @@ export const DocumentSchema = z.strictObject({
   values: z.record(IdSchema, AttributeValueSchema),
   /** Questions and answers of structured material, in the order of the text. */
   answers: z.array(AnswerSchema).max(10_000),
+  /** Up to which position the text is read, as the researcher says; absent for one that was not begun. */
+  readTo: CountSchema.optional(),
   createdAt: TimeSchema,
 });
 export type Document = z.infer<typeof DocumentSchema>;

@@ -3,7 +3,13 @@ import { CountSchema, ProseSchema, TimeSchema } from './fields';
 import { IdSchema } from './ids';
 
 /** One code on one passage, by one coder at one time. The three ids together identify it. */
-export const CodingSchema = z.strictObject({ codeId: IdSchema, coderId: IdSchema, createdAt: TimeSchema });
+export const CodingSchema = z.strictObject({
+  codeId: IdSchema,
+  coderId: IdSchema,
+  createdAt: TimeSchema,
+  /** How strongly, from 1, where the study uses ratings; absent where none was given. */
+  rating: z.number().int().min(1).max(10).optional(),
+});
 export type Coding = z.infer<typeof CodingSchema>;
 
 /** A marked stretch of a text with its codings (none, one or many) and possibly a comment. */

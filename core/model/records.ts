@@ -3,6 +3,7 @@ import { AttributeSchema, CaseSchema, type Attribute, type Case } from './case';
 import { AskedQuestionSchema, type AskedQuestion } from './asked-question';
 import { CodeSchema, type Code } from './code';
 import { DocumentSchema, TextSchema, type Document, type Text } from './document';
+import { GlossSchema, type Gloss } from './gloss';
 import { MemoSchema, type Memo } from './memo';
 import { PassageSchema, type Passage } from './passage';
 import { QuerySchema, type Query } from './query';
@@ -24,6 +25,7 @@ export interface RecordShapes {
   query: Query;
   question: AskedQuestion;
   set: MemberSet;
+  gloss: Gloss;
 }
 export type RecordType = keyof RecordShapes;
 
@@ -42,4 +44,5 @@ export const RECORD_SCHEMAS: { readonly [K in RecordType]: z.ZodType<RecordShape
   query: QuerySchema,
   question: AskedQuestionSchema,
   set: MemberSetSchema,
+  gloss: GlossSchema,
 };

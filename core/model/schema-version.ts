@@ -4,7 +4,7 @@ import type { RecordType } from './records';
  * Version of the records' schemas. It is stored with every study and in every study file.
  * Raise it with any change of a stored shape, and add the step to `MIGRATIONS`.
  */
-export const SCHEMA_VERSION = 2;
+export const SCHEMA_VERSION = 3;
 
 /** Records as they were stored, before they are known to fit the current schemas. */
 export type StoredRecords = Readonly<Record<string, readonly unknown[]>>;
@@ -24,6 +24,8 @@ export const MIGRATIONS: Readonly<Record<number, Migration>> = {
     case: (record) => ({ ...record, stretches: [] }),
     attribute: (record) => ({ ...record, order: 0 }),
   },
+  // glosses, and fields that may be absent: ratings of codings, how far a document is read
+  2: {},
 };
 
 /** A study was stored by a later version of Filum than this one. */

@@ -22,7 +22,19 @@ export interface StudyState {
 export function emptyState(study: Study): StudyState {
   return {
     study,
-    tables: { coder: {}, folder: {}, document: {}, case: {}, attribute: {}, code: {}, memo: {}, query: {}, question: {}, set: {} },
+    tables: {
+      coder: {},
+      folder: {},
+      document: {},
+      case: {},
+      attribute: {},
+      code: {},
+      memo: {},
+      query: {},
+      question: {},
+      set: {},
+      gloss: {},
+    },
     passages: {},
   };
 }

@@ -12,6 +12,8 @@ export const StudySchema = z.strictObject({
   /** What this study calls its unit of analysis: "participant", "household", "site"… */
   caseWord: LineSchema,
   createdAt: TimeSchema,
+  /** Codings are rated from 1 to this number; absent where the study does not rate. */
+  ratings: z.number().int().min(2).max(10).optional(),
   /** The coder whose name new work carries on this machine. */
   currentCoderId: IdSchema,
 });

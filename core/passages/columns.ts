@@ -22,6 +22,8 @@ export interface PassageColumns {
   readonly codingCode: Uint32Array;
   readonly codingCoder: Uint16Array;
   readonly codingAt: Float64Array;
+  /** Ratings, by place among the codings, only where there is one; absent in columns of before there were ratings. */
+  readonly ratings?: readonly { readonly at: number; readonly rating: number }[];
   readonly codes: readonly Id[];
   readonly coders: readonly Id[];
 }
@@ -66,6 +68,7 @@ export function packPassages(documentId: Id, passages: readonly Passage[]): Pass
     codingAt: new Float64Array(codingTotal),
   };
   const ids: Id[] = [];
+  const ratings: { at: number; rating: number }[] = [];
   const comments: { row: number; text: string }[] = [];
   let at = 0;
   sorted.forEach((passage, row) => {
@@ -81,10 +84,11 @@ export function packPassages(documentId: Id, passages: readonly Passage[]): Pass
       columns.codingCode[at] = codes.of(coding.codeId);
       columns.codingCoder[at] = coders.of(coding.coderId);
       columns.codingAt[at] = coding.createdAt;
+      if (coding.rating !== undefined) ratings.push({ at, rating: coding.rating });
       at++;
     }
   });
-  const packed = { documentId, ids: ids.join(''), ...columns, comments, codes: codes.values, coders: coders.values };
+  const packed = { documentId, ids: ids.join(''), ...columns, comments, ratings, codes: codes.values, coders: coders.values };
   unpacked.set(packed, sorted);
   return packed;
 }
@@ -124,11 +128,14 @@ export function unpackPassages(columns: PassageColumns): readonly Passage[] {
     codings: [],
   }));
   for (const { row, text } of columns.comments) passages[row]!.comment = text;
+  const ratings = new Map(columns.ratings?.map(({ at, rating }) => [at, rating]));
   columns.codingRow.forEach((row, at) => {
+    const rating = ratings.get(at);
     passages[row]!.codings.push({
       codeId: columns.codes[columns.codingCode[at]!]!,
       coderId: columns.coders[columns.codingCoder[at]!]!,
       createdAt: columns.codingAt[at]!,
+      ...(rating === undefined ? {} : { rating }),
     });
   });
   unpacked.set(columns, passages);

@@ -87,6 +87,7 @@ function documentFields(
   return {
     characters: text.text.length,
     words: wordsOf(text),
+    ...(document.readTo === undefined ? {} : { readTo: movePosition(document.readTo, 1) }),
     speakers: renamedSpeakers(document, before, text),
     answers: document.answers.map((answer) => {
       const place = answer.start < answer.end ? moveStretch(answer) : null;

@@ -37,6 +37,22 @@ export function editDocument(
   };
 }
 
+/** Notes up to where a document is read. @param position in its text, or null for not begun */
+export function markRead(documentId: Id, position: number | null): Command {
+  return (state) => {
+    const document = found(state.tables.document[documentId], 'document');
+    const readTo = position === null ? undefined : Math.max(0, Math.min(position, document.characters));
+    if (document.readTo === readTo) return null;
+    const { readTo: _, ...bare } = document;
+    const after = readTo === undefined ? bare : { ...bare, readTo };
+    const share = Math.round((100 * (readTo ?? 0)) / Math.max(1, document.characters));
+    return {
+      change: [{ type: 'document', before: document, after }],
+      sentence: readTo === undefined ? `marked ${short(document.title)} as not read` : `read ${short(document.title)} up to ${share} %`,
+    };
+  };
+}
+
 /** What deleting documents takes away, to be named before it is done. */
 export interface DocumentToll {
   readonly documents: number;

@@ -29,6 +29,7 @@ export function splitDocument(text: Text, position: number, title: string): Comm
       characters: parts[1].text.text.length,
       words: wordsOf(parts[1].text),
       answers: answers[1].map((one) => shifted(one, -cut)),
+      ...(document.readTo === undefined ? {} : { readTo: Math.max(0, document.readTo - cut) }),
       createdAt: context.now,
     };
     const change: Change[number][] = [
@@ -37,6 +38,7 @@ export function splitDocument(text: Text, position: number, title: string): Comm
       updated('document', document, {
         characters: parts[0].text.text.length,
         words: wordsOf(parts[0].text),
+        ...(document.readTo === undefined ? {} : { readTo: Math.min(document.readTo, cut - 1) }),
         answers: answers[0].map((one) => ({ ...one, end: Math.min(one.end, cut - 1) })),
       }),
       added('document', second),

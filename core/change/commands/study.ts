@@ -23,6 +23,21 @@ export function editStudy(fields: Partial<Pick<Study, 'title' | 'description' | 
   };
 }
 
+/** Has codings rated from 1 to a number, or not at all; ratings that were given stay. @param most from 2 to 10, or null */
+export function useRatings(most: number | null): Command {
+  return ({ study }) => {
+    if (most !== null && !(Number.isInteger(most) && most >= 2 && most <= 10))
+      throw new CommandError('Ratings go from 1 to a whole number between 2 and 10.');
+    if ((study.ratings ?? null) === most) return null;
+    const { ratings: _, ...bare } = study;
+    const after = most === null ? bare : { ...bare, ratings: most };
+    return {
+      change: [{ type: 'study', before: study, after }],
+      sentence: most === null ? 'stopped rating codings' : `decided to rate codings from 1 to ${most}`,
+    };
+  };
+}
+
 /** Says under whose name new work is done on this machine; a name not yet known becomes a new coder. */
 export function workAs(name: string): Command {
   return (state, context) => {

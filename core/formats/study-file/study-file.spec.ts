@@ -123,6 +123,17 @@ describe('the study file', () => {
     expect(state.tables).toEqual(tables);
   });
 
+  it('of version 2 opens as it was, without glosses, ratings and reading marks', async () => {
+    const { state, journal } = await readStudyFile(readFileSync('core/formats/study-file/fixtures/version-2.filum'));
+    expect(Object.values(state.tables.gloss)).toEqual([]);
+    expect(state.study.ratings).toBeUndefined();
+    expect(Object.values(state.tables.document).map((one) => [one.title, one.readTo])).toEqual([['Interview 1', undefined]]);
+    const [columns] = Object.values(state.passages);
+    expect(unpackPassages(columns!).map((one) => one.codings.length)).toEqual([1]);
+    const taken = applyChange(state, invert(journal[0]!.change));
+    expect(taken.passages).toEqual({});
+  });
+
   it('is refused when it is of a newer version', async () => {
     expect(await failure(await forge({}, true, { dataVersion: 99 }))).toBeInstanceOf(NewerVersionError);
     expect(await failure(await forge({}, true, { layout: 99 }))).toBeInstanceOf(NewerVersionError);
