@@ -13,6 +13,8 @@ export default tseslint.config(
         { fixStyle: 'inline-type-imports', prefer: 'type-imports', disallowTypeAnnotations: false },
       ],
       '@typescript-eslint/no-non-null-assertion': 'off',
+      // taking a field off a record names what is left out
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_' }],
       'no-restricted-globals': ['error', 'name', 'event'],
       eqeqeq: ['error', 'always'],
     },

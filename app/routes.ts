@@ -13,6 +13,14 @@ export const routes: Routes = [
       { path: 'material/import', loadComponent: () => import('./places/material/import/import').then((module) => module.Import) },
       { path: 'material/replace', loadComponent: () => import('./places/material/replace/replace').then((module) => module.Replace) },
       { path: 'reading', loadComponent: () => import('./places/reading/reading').then((module) => module.Reading) },
+      {
+        path: 'reading/question',
+        loadComponent: () => import('./places/reading/by-question/question-reader').then((module) => module.QuestionReader),
+      },
+      {
+        path: 'reading/question/:questionId',
+        loadComponent: () => import('./places/reading/by-question/question-reader').then((module) => module.QuestionReader),
+      },
       { path: 'reading/:documentId', loadComponent: () => import('./places/reading/reading').then((module) => module.Reading) },
       { path: 'codebook', loadComponent: () => import('./places/codebook/codebook').then((module) => module.Codebook) },
       { path: 'memos', loadComponent: () => import('./places/memos/memos').then((module) => module.Memos) },

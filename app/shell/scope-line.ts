@@ -3,6 +3,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import { DOCUMENT_KINDS, type DocumentKind } from '@core/model/document';
 import { naturalOrder } from '@core/text/natural-order';
+import { ShownHereList } from '../state/shown-here';
 import { ScopeActions } from '../state/study.actions';
 import { selectCoders, selectDocuments, selectFolders, selectScope, selectScopedDocuments, selectSets } from '../state/study.selectors';
 import { Icon } from '../ui/icon/icon';
@@ -34,6 +35,12 @@ const PLURALS: Readonly<Record<DocumentKind, string>> = {
     @if (coders().length > 1) {
       <span class="second" aria-hidden="true">·</span>
       <button class="part" [matMenuTriggerFor]="coderMenu">{{ coderWords() }}</button>
+    }
+    @for (part of here.parts(); track part.words) {
+      <span class="second" aria-hidden="true">·</span>
+      <button class="part here" (click)="part.off()" [attr.aria-label]="part.words + ': end this'">
+        {{ part.words }}<fl-icon name="x" />
+      </button>
     }
     <span class="second left" data-scope-left>{{ left() }}</span>
     @if (narrowed()) {
@@ -90,6 +97,13 @@ const PLURALS: Readonly<Record<DocumentKind, string>> = {
       min-height: 0;
       padding: 3px 0 1px;
     }
+    .here {
+      display: inline-flex;
+      align-items: center;
+      gap: 4px;
+      --icon-size: 12px;
+      border-color: var(--here);
+    }
     .left {
       overflow: hidden;
       text-overflow: ellipsis;
@@ -116,6 +130,7 @@ const PLURALS: Readonly<Record<DocumentKind, string>> = {
 export class ScopeLine {
   private readonly store = inject(Store);
   protected readonly plurals = PLURALS;
+  protected readonly here = inject(ShownHereList);
   private readonly scope = this.store.selectSignal(selectScope);
   private readonly documents = this.store.selectSignal(selectDocuments);
   private readonly scoped = this.store.selectSignal(selectScopedDocuments);

@@ -22,6 +22,7 @@ export const selectCases = createSelector(selectData, (data) => tables(data)?.ca
 export const selectCoders = createSelector(selectData, (data) => tables(data)?.coder ?? NONE);
 export const selectMemos = createSelector(selectData, (data) => tables(data)?.memo ?? NONE);
 export const selectQueries = createSelector(selectData, (data) => tables(data)?.query ?? NONE);
+export const selectGlosses = createSelector(selectData, (data) => tables(data)?.gloss ?? NONE);
 export const selectSets = createSelector(selectData, (data) => tables(data)?.set ?? NONE);
 export const selectPassages = createSelector(selectData, (data) => data?.passages ?? NONE);
 

@@ -47,6 +47,8 @@ export const DocumentSchema = z.strictObject({
   answers: z.array(AnswerSchema).max(10_000),
   /** Up to which position the text is read, as the researcher says; absent for one that was not begun. */
   readTo: CountSchema.optional(),
+  /** Where idea-units begin, ascending, the first at 0; absent where the researcher made none. */
+  units: z.array(CountSchema).max(200_000).optional(),
   createdAt: TimeSchema,
 });
 export type Document = z.infer<typeof DocumentSchema>;

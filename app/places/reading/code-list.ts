@@ -4,13 +4,15 @@ import { Store } from '@ngrx/store';
 import { findCodes, fold } from '@core/codebook/find-codes';
 import type { Id } from '@core/model/ids';
 import { selectCodeCounts, selectCodeRows, selectCodes } from '../../state/study.selectors';
+import { ReaderSettings } from '../../state/reader-settings';
+import { Icon } from '../../ui/icon/icon';
 import { Swatch } from '../../ui/swatch/swatch';
 import { CODE_DRAG_TYPE } from './surface/reading-surface';
 
 /** The codebook beside the text: a selection is dragged onto a code, or a code onto the text; a double click codes. */
 @Component({
   selector: 'fl-code-list',
-  imports: [CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, Swatch],
+  imports: [CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, Icon, Swatch],
   template: `
     <input
       #find
@@ -29,6 +31,7 @@ import { CODE_DRAG_TYPE } from './surface/reading-surface';
           class="row"
           [class.category]="row.hasChildren"
           [class.over]="over() === row.code.id"
+          [class.pinned]="isPinned(row.code.id)"
           [style.padding-left.px]="14 + row.level * (row.level > 1 ? 12 : 2)"
           draggable="true"
           (dragstart)="onDragStart($event, row.code.id)"
@@ -46,7 +49,19 @@ import { CODE_DRAG_TYPE } from './surface/reading-surface';
               <fl-swatch [mark]="row.code.mark" [colour]="row.code.colour" />
             }
             <span class="name">{{ row.code.name }}</span>
+            @if (keyOf(row.code.id); as key) {
+              <kbd [title]="'The key ' + key + ' codes with it'">{{ key }}</kbd>
+            }
             <span class="count">{{ count(row.code.id, row.hasChildren) }}</span>
+          </button>
+          <button
+            class="icon pin"
+            [class.on]="isPinned(row.code.id)"
+            (click)="settings.pin(row.code.id)"
+            [attr.aria-pressed]="isPinned(row.code.id)"
+            [attr.aria-label]="'Give ' + row.code.name + ' a number key'"
+          >
+            <fl-icon name="pin" />
           </button>
         </div>
       </cdk-virtual-scroll-viewport>
@@ -67,6 +82,8 @@ export class CodeList {
   private readonly counts = this.store.selectSignal(selectCodeCounts);
   /** The code whose row was chosen for the selection. */
   readonly used = output<Id>();
+  protected readonly settings = inject(ReaderSettings);
+  private readonly keys = computed(() => new Map(this.settings.byNumber().map((id, at) => [id, at + 1])));
   protected readonly typed = signal('');
   protected readonly over = signal<Id | null>(null);
   protected readonly rows = computed(() => {
@@ -79,6 +96,14 @@ export class CodeList {
   focusFind(): void {
     this.box().nativeElement.focus();
     this.box().nativeElement.select();
+  }
+
+  protected keyOf(id: Id): number {
+    return this.keys().get(id) ?? 0;
+  }
+
+  protected isPinned(id: Id): boolean {
+    return this.settings.pinned().includes(id);
   }
 
   protected count(id: Id, withUnder: boolean): number {

@@ -11,6 +11,8 @@ import {
   viewChild,
   effect,
 } from '@angular/core';
+import { MatMenuModule } from '@angular/material/menu';
+import type { Id } from '@core/model/ids';
 import type { Text } from '@core/model/document';
 import type { Passage } from '@core/model/passage';
 import { coverage } from '@core/passages/coverage';
@@ -21,9 +23,23 @@ import { turnsOf } from '@core/text/place';
 /** The whole document as one line: what is coded lies on it, a stroke says where we are. */
 @Component({
   selector: 'fl-document-foot',
+  imports: [MatMenuModule],
   template: `
     <span>{{ where() }}</span>
     <canvas #line role="img" [attr.aria-label]="'The document as a line. ' + share() + ', ' + where()" (click)="jump($event)"></canvas>
+    @if (undecided().length > 0) {
+      <button class="act" [matMenuTriggerFor]="later">{{ undecided().length }} to decide</button>
+      <mat-menu #later="matMenu">
+        <ng-template matMenuContent>
+          @for (passage of undecided().slice(0, 60); track passage.id) {
+            <button mat-menu-item (click)="shown.emit(passage.id)">{{ words(passage) }}</button>
+          }
+        </ng-template>
+      </mat-menu>
+    }
+    @if (readTo() > 0) {
+      <span title="Marked as read up to here with the key H">{{ readShare() }}</span>
+    }
     <span data-coverage>{{ share() }}</span>
     <span data-passages>{{ passages().length.toLocaleString() }} {{ passages().length === 1 ? 'passage' : 'passages' }}</span>
   `,
@@ -55,6 +71,12 @@ export class DocumentFoot {
   /** First position in view. */
   readonly at = input(0);
   readonly jumped = output<number>();
+  /** Up to which position the text is read. */
+  readonly readTo = input(0);
+  /** Passages without a code. */
+  readonly undecided = input<readonly Passage[]>([]);
+  /** A passage to be shown. */
+  readonly shown = output<Id>();
 
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('line');
   private readonly style = getComputedStyle(inject<ElementRef<HTMLElement>>(ElementRef).nativeElement);
@@ -85,10 +107,19 @@ export class DocumentFoot {
       observer.observe(this.canvas().nativeElement);
       onCleanup(() => observer.disconnect());
     });
-    afterRenderEffect(() => this.draw(this.width(), this.text().text.length, this.coded(), this.at()));
+    afterRenderEffect(() => this.draw(this.readTo(), this.width(), this.text().text.length, this.coded(), this.at()));
   }
 
-  private draw(width: number, length: number, coded: readonly Stretch[], at: number): void {
+  protected readonly readShare = computed(() => {
+    const share = Math.floor((100 * this.readTo()) / Math.max(1, this.text().text.length));
+    return share >= 100 || this.readTo() >= this.text().text.trimEnd().length ? 'read' : `${share} % read`;
+  });
+
+  protected words(passage: Passage): string {
+    return passage.comment || this.text().text.slice(passage.start, Math.min(passage.end, passage.start + 80));
+  }
+
+  private draw(readTo: number, width: number, length: number, coded: readonly Stretch[], at: number): void {
     const canvas = this.canvas().nativeElement;
     const context = canvas.getContext('2d');
     if (!context || width === 0) return;
@@ -99,6 +130,9 @@ export class DocumentFoot {
     const x = (position: number): number => (length === 0 ? 0 : (position / length) * width);
     context.fillStyle = this.style.getPropertyValue('--rule-strong');
     context.fillRect(0, 7.5, width, 1);
+    // what is read is a stronger line
+    context.fillStyle = this.style.getPropertyValue('--ink-second');
+    if (readTo > 0) context.fillRect(0, 7, x(readTo), 2);
     context.fillStyle = this.style.getPropertyValue('--accent');
     context.globalAlpha = 0.75;
     for (const { start, end } of coded) context.fillRect(x(start), 6, Math.max(1, x(end) - x(start)), 4);

@@ -1,8 +1,9 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { CdkConnectedOverlay, CdkOverlayOrigin } from '@angular/cdk/overlay';
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import type { Document } from '@core/model/document';
+import type { Id } from '@core/model/ids';
 import { fold } from '@core/codebook/find-codes';
 import { Icon } from '../../ui/icon/icon';
 
@@ -110,6 +111,9 @@ import { Icon } from '../../ui/icon/icon';
 export class DocumentMenu {
   readonly current = input.required<Document>();
   readonly documents = input.required<readonly Document[]>();
+  /** Whether choosing is only told, not gone to: for a document shown beside another. */
+  readonly stays = input(false);
+  readonly chosen = output<Id>();
   private readonly router = inject(Router);
   protected readonly open = signal(false);
   protected readonly typed = signal('');
@@ -125,6 +129,8 @@ export class DocumentMenu {
   protected goTo(document: Document | undefined): void {
     this.open.set(false);
     this.typed.set('');
-    if (document) void this.router.navigate(['/study', this.router.url.split('/')[2], 'reading', document.id]);
+    if (!document) return;
+    if (this.stays()) this.chosen.emit(document.id);
+    else void this.router.navigate(['/study', this.router.url.split('/')[2], 'reading', document.id]);
   }
 }

@@ -10,22 +10,27 @@ import {
   output,
   viewChild,
 } from '@angular/core';
+import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import { removeCoding, removePassage, setComment } from '@core/change/commands/passages';
+import { rateCoding, recodeAllHere } from '@core/change/commands/reshape-passages';
+import { codeNamed } from '@core/codebook/find-codes';
 import type { Document, Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { Memo } from '@core/model/memo';
 import type { Passage } from '@core/model/passage';
 import { placeOf } from '@core/text/place';
+import { Notices } from '../../state/notices';
 import { StudySession } from '../../state/study-session';
-import { selectCoders, selectCodes } from '../../state/study.selectors';
+import { selectCoders, selectCodes, selectStudy } from '../../state/study.selectors';
+import { Ask } from '../../ui/dialogs/ask';
 import { Icon } from '../../ui/icon/icon';
 import { Swatch } from '../../ui/swatch/swatch';
 
 /** The chosen passage: its words, its codes with coder and time, its comment and memos, and what can be done with it. */
 @Component({
   selector: 'fl-passage-panel',
-  imports: [DatePipe, Icon, Swatch],
+  imports: [DatePipe, Icon, MatMenuModule, Swatch],
   templateUrl: './passage-panel.html',
   styleUrl: './passage-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -39,8 +44,18 @@ export class PassagePanel {
   readonly memo = output<Id | null>();
   readonly copied = output<void>();
   readonly closed = output<void>();
+  /** Passages that share words with this one. */
+  readonly alsoHere = input<readonly Passage[]>([]);
+  readonly chosen = output<Id>();
+  /** Another code is to take the place of this one. */
+  readonly recoded = output<Id>();
 
   private readonly session = inject(StudySession);
+  private readonly ask = inject(Ask);
+  private readonly notices = inject(Notices);
+  private readonly study = inject(Store).selectSignal(selectStudy);
+  /** Ratings that can be given, or none where the study does not rate. */
+  protected readonly ratings = computed(() => Array.from({ length: this.study()?.ratings ?? 0 }, (_, at) => at + 1));
   private readonly store = inject(Store);
   private readonly box = viewChild<ElementRef<HTMLTextAreaElement>>('comment');
   protected readonly codes = this.store.selectSignal(selectCodes);
@@ -60,6 +75,33 @@ export class PassagePanel {
 
   protected takeOff(codeId: Id, coderId: Id): void {
     this.session.run(removeCoding(this.passage().documentId, this.passage().id, codeId, coderId));
+  }
+
+  protected rate(codeId: Id, coderId: Id, value: string): void {
+    const { documentId, id } = this.passage();
+    this.session.run(rateCoding(documentId, id, codeId, coderId, value === '' ? null : Number(value)));
+  }
+
+  /** Every passage of this document that carries the code gets another in its place. */
+  protected async recodeAll(codeId: Id): Promise<void> {
+    const name = await this.ask.text(
+      `Every “${this.codes()[codeId]!.name}” in this document becomes`,
+      'Name of the code to take its place',
+      '',
+      'Recode all here',
+    );
+    if (!name?.trim()) return;
+    const to = codeNamed(this.codes(), name.trim());
+    if (!to) return this.notices.refuse(`There is no code “${name.trim()}”. Make it first, or write a name from the codebook.`);
+    this.session.run(recodeAllHere(this.passage().documentId, codeId, to.id));
+  }
+
+  protected namesOf(passage: Passage): string {
+    return [...new Set(passage.codings.map((coding) => this.codes()[coding.codeId]?.name))].join(', ') || 'no code yet';
+  }
+
+  protected wordsOf(passage: Passage): string {
+    return this.text().text.slice(passage.start, Math.min(passage.end, passage.start + 60));
   }
 
   protected saveComment(): void {

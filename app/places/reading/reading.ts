@@ -7,60 +7,73 @@ import {
   effect,
   inject,
   input,
-  resource,
   signal,
   untracked,
   viewChild,
 } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { codePlace, removePassage } from '@core/change/commands/passages';
-import { tidyLine } from '@core/text/normalise';
-import { citation } from '@core/text/place';
-import type { Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
-import type { Passage } from '@core/model/passage';
-import { unpackPassages } from '@core/passages/columns';
 import type { Stretch } from '@core/passages/relations';
+import { tidyLine } from '@core/text/normalise';
+import { lastPlaces } from '../../state/last-places';
 import { Notices } from '../../state/notices';
-import { StudyActions } from '../../state/study.actions';
-import { StudySession } from '../../state/study-session';
-import { TextCache } from '../../state/text-cache';
-import {
-  selectData,
-  selectCases,
-  selectCoders,
-  selectCodes,
-  selectDocuments,
-  selectMemos,
-  selectPassages,
-  selectRecentCodeIds,
-  selectScope,
-  selectScopedDocuments,
-} from '../../state/study.selectors';
-import { CodePicker, type Picked } from '../../ui/picker/code-picker';
-import { MemoDialog } from '../../ui/memo/memo-dialog';
-import { MatDialog } from '@angular/material/dialog';
+import { ReaderSettings } from '../../state/reader-settings';
+import { selectCoders, selectScopedDocuments } from '../../state/study.selectors';
+import { Glossary } from '../../ui/glossary/glossary';
 import { Icon } from '../../ui/icon/icon';
+import { MemoDialog } from '../../ui/memo/memo-dialog';
+import { CodePicker, type Picked } from '../../ui/picker/code-picker';
 import { CodeList } from './code-list';
+import { Correcting } from './correct/correcting';
+import { CorrectSurface } from './correct/correct-surface';
 import { DocumentFoot } from './document-foot';
 import { DocumentMenu } from './document-menu';
+import { FindBar } from './find-bar';
+import { LineTable } from './lines/line-table';
 import { PassagePanel } from './passage-panel';
-import { correctTexts, passagesLost } from '@core/change/commands/correct-text';
-import type { TextEdits } from '@core/text/edit';
-import { Ask } from '../../ui/dialogs/ask';
-import { correctionDrafts } from '../../state/correction-drafts';
-import { lastPlaces } from '../../state/last-places';
-import { CorrectSurface } from './correct/correct-surface';
-import { TextMenu } from './text-menu';
+import { PassageWork } from './passage-work';
+import { ReaderMenu } from './reader-menu';
+import { ReadingHere } from './reading-here';
+import { ShownWays } from './shown-ways';
+import type { FoundWords } from './surface/find-marks';
 import { ReadingSurface, type SurfaceCommand } from './surface/reading-surface';
+import { TextMenu } from './text-menu';
 
-/** Reading and coding one document, with the codebook at hand. */
+/** Where the code picker is open, for which place, and instead of which code. */
+interface Picking {
+  readonly place: Stretch;
+  readonly left: number;
+  readonly top: number;
+  readonly words: string;
+  readonly instead: Id | null;
+}
+
+const NOTHING_FOUND: FoundWords = { hits: [], at: -1 };
+
+/** Reading and coding one document, with the codebook at hand; or, beside it, another (or the same one again). */
 @Component({
   selector: 'fl-reading',
-  imports: [DatePipe, CodeList, CodePicker, DocumentFoot, DocumentMenu, PassagePanel, ReadingSurface, CorrectSurface, TextMenu, Icon],
+  imports: [
+    DatePipe,
+    CodeList,
+    CodePicker,
+    CorrectSurface,
+    DocumentFoot,
+    DocumentMenu,
+    FindBar,
+    Icon,
+    LineTable,
+    PassagePanel,
+    ReaderMenu,
+    ReadingSurface,
+    TextMenu,
+  ],
+  providers: [ReadingHere, PassageWork, Correcting, ShownWays],
   templateUrl: './reading.html',
   styleUrl: './reading.scss',
+  host: { '[class.two]': 'beside() && !pane()', '[class.pane]': 'pane()' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Reading {
@@ -70,100 +83,54 @@ export class Reading {
   readonly passage = input<string>();
   /** From the address: where the researcher came from, to go back to. */
   readonly from = input<string>();
+  /** From the address: the document shown beside this one. */
+  readonly beside = input<string>();
+  /** From the address: `lines` for the text as a table of units. */
+  readonly as = input<string>();
+  /** Whether this is the one beside another. */
+  readonly pane = input(false);
 
+  protected readonly here = inject(ReadingHere);
+  protected readonly work = inject(PassageWork);
+  protected readonly correcting = inject(Correcting);
+  protected readonly settings = inject(ReaderSettings);
+  private readonly ways = inject(ShownWays);
   private readonly store = inject(Store);
   private readonly router = inject(Router);
-  private readonly session = inject(StudySession);
-  private readonly texts = inject(TextCache);
   private readonly notices = inject(Notices);
   private readonly dialog = inject(MatDialog);
-  private readonly ask = inject(Ask);
-  private readonly data = this.store.selectSignal(selectData);
-  private arrivedIn: Id | undefined;
   private readonly application = inject(ApplicationRef);
-  private readonly surface = viewChild(ReadingSurface);
+  protected readonly surface = viewChild(ReadingSurface);
   private readonly codeList = viewChild(CodeList);
   private readonly panel = viewChild(PassagePanel);
-
-  private readonly documents = this.store.selectSignal(selectDocuments);
-  protected readonly scoped = this.store.selectSignal(selectScopedDocuments);
-  private readonly passageTable = this.store.selectSignal(selectPassages);
-  private readonly codes = this.store.selectSignal(selectCodes);
+  private readonly findBar = viewChild(FindBar);
   private readonly coders = this.store.selectSignal(selectCoders);
-  private readonly cases = this.store.selectSignal(selectCases);
-  private readonly memoTable = this.store.selectSignal(selectMemos);
-  private readonly scope = this.store.selectSignal(selectScope);
-  private readonly recent = this.store.selectSignal(selectRecentCodeIds);
+  private arrivedIn: Id | undefined;
 
-  protected readonly document = computed(() => this.documents()[this.documentId() ?? '']);
-  protected readonly loading = resource({ params: () => this.document()?.id, loader: ({ params }) => this.texts.get(params) });
-  /** From memory at once where it is there, else when it has been read. */
-  protected readonly text = computed((): Text | undefined => {
-    const id = this.document()?.id;
-    const loaded = this.loading.hasValue() ? this.loading.value() : undefined;
-    return id === undefined ? undefined : loaded?.id === id ? loaded : this.texts.peek(id);
-  });
-  protected readonly passages = computed((): readonly Passage[] => {
-    const columns = this.passageTable()[this.documentId() ?? ''];
-    const all = columns ? unpackPassages(columns) : [];
-    const { coderId } = this.scope();
-    if (!coderId) return all;
-    return all
-      .map((passage) => ({ ...passage, codings: passage.codings.filter((coding) => coding.coderId === coderId) }))
-      .filter((passage) => passage.codings.length > 0 || passage.coderId === coderId);
-  });
-  protected readonly coding = computed(() => ({ passages: this.passages(), codes: this.codes() }));
-  protected readonly chosenId = signal<Id | null>(null);
-  protected readonly chosen = computed(() => this.passages().find((passage) => passage.id === this.chosenId()));
-  private readonly passageMemos = computed(() =>
-    Object.values(this.memoTable()).filter((memo) => memo.about?.type === 'passage' && memo.about.documentId === this.documentId()),
-  );
-  protected readonly memoTitles = computed(() => new Map(this.passageMemos().map((memo) => [memo.about!.id, memo.title])));
-  protected readonly chosenMemos = computed(() => this.passageMemos().filter((memo) => memo.about?.id === this.chosenId()));
-  protected readonly at = signal(0);
-  /** Where the code picker is open, and for what. */
-  protected readonly picking = signal<{
-    readonly place: Stretch;
-    readonly left: number;
-    readonly top: number;
-    readonly words: string;
-  } | null>(null);
+  protected readonly scoped = this.store.selectSignal(selectScopedDocuments);
+  protected readonly picking = signal<Picking | null>(null);
   protected readonly listOpen = signal(false);
-  /** Where the correcting of the text begins, or null while it is read. */
-  protected readonly correctFrom = signal<number | null>(null);
-  private readonly draftVersion = signal(0);
-  /** Corrections that were begun in this document and neither kept nor dropped. */
-  protected readonly begun = computed((): TextEdits => {
-    this.draftVersion();
-    const text = this.text();
-    return text ? correctionDrafts.of(text.id, text.text) : [];
-  });
-  /** All passages, also those that the scope leaves out: a correction moves every one. */
-  protected readonly wholeCoding = computed(() => {
-    const columns = this.passageTable()[this.documentId() ?? ''];
-    return { passages: columns ? unpackPassages(columns) : [], codes: this.codes() };
-  });
+  protected readonly finding = signal(false);
+  protected readonly found = signal<FoundWords>(NOTHING_FOUND);
+  /** Width of the text: letters of the reading faces are about 0.54 of their size wide. */
+  protected readonly measure = computed(() => `${Math.round(this.settings.type().measure * this.settings.type().size * 0.544)}px`);
+  protected readonly asLines = computed(() => this.as() === 'lines');
   protected readonly caret = (): number => this.surface()?.caret() ?? 0;
   protected readonly selection = (): Stretch | null => this.surface()?.selection() ?? null;
   protected readonly coderName = (id: Id): string => this.coders()[id]?.name ?? 'somebody';
 
-  /** Who the document's words are, in a line: attributes of its one case. */
-  protected readonly subject = computed(() => {
-    const owners = Object.values(this.cases()).filter((one) => one.documentIds.includes(this.documentId() ?? ''));
-    if (owners.length !== 1) return '';
-    return Object.values(owners[0]!.values)
-      .filter((value) => typeof value !== 'boolean')
-      .slice(0, 4)
-      .join(', ');
-  });
-
   constructor() {
+    this.here.surface = this.surface;
+    effect(() => this.here.documentId.set(this.documentId()));
     effect(() => this.chooseDocument());
     effect(() => this.showAddressed());
+    effect(() => {
+      if (!this.pane()) this.ways.tell();
+    });
   }
 
   private chooseDocument(): void {
-    if (this.document()) return;
+    if (this.here.document() || this.pane()) return;
     const scoped = this.scoped();
     const last = lastPlaces.lastDocument();
     const target = scoped.find((document) => document.id === last) ?? scoped[0];
@@ -172,14 +139,15 @@ export class Reading {
 
   /** Shows the passage that the address names, or else where the reader was. */
   private showAddressed(): void {
-    const text = this.text();
+    const text = this.here.text();
     const surface = this.surface();
     const passageId = this.passage();
     if (!text || !surface || text.id !== this.documentId()) return;
     untracked(() => {
-      const passage = this.passages().find((one) => one.id === passageId);
-      this.chosenId.set(passage?.id ?? null);
+      const passage = this.here.passages().find((one) => one.id === passageId);
+      this.here.chosenId.set(passage?.id ?? null);
       this.picking.set(null);
+      this.stopFinding();
       // the surface takes the text in in an effect of its own, which runs after this one
       setTimeout(() => {
         if (passage) surface.goTo(passage);
@@ -190,33 +158,68 @@ export class Reading {
   }
 
   protected onCommand(command: SurfaceCommand): void {
+    const { work } = this;
+    if (command.startsWith('number ')) return work.codeNumber(Number(command.slice(7)));
+    if (/^(start|end) /.test(command)) {
+      const [side, sign, kind] = command.split(' ') as ['start' | 'end', '+' | '-', 'word' | 'sentence'];
+      return work.moveEdge(side, sign === '+' ? 1 : -1, kind);
+    }
     switch (command) {
       case 'code':
         return this.openPicker();
       case 'same':
-        return this.codeSame();
+        return work.codeSame();
       case 'words':
-        return this.codeWords();
+        return work.codeWords();
       case 'memo':
         return void this.writeMemo(null);
       case 'comment':
         return this.comment();
+      case 'mark':
+        return work.mark();
+      case 'recode':
+        return this.recodeChosen();
+      case 'other':
+        return this.here.chosenId.set(this.surface()?.nextAt(this.caret()) ?? null);
+      case 'sentence':
+      case 'paragraph':
+      case 'turn':
+        return work.selectUnit(command);
+      case 'grow':
+        return work.resizeSelection(1);
+      case 'shrink':
+        return work.resizeSelection(-1);
       case 'previous':
-        return this.step(-1);
+        return work.step(-1);
       case 'next':
-        return this.step(1);
+        return work.step(1);
+      case 'uncoded':
+        return work.stepUncoded(1);
+      case 'uncoded before':
+        return work.stepUncoded(-1);
+      case 'unread':
+        return work.nextUnread();
+      case 'read to here':
+        return work.readToHere();
       case 'remove':
-        return this.removeChosen();
+        return work.removeChosen();
       case 'copy':
-        return void this.copy();
+        return void work.copy();
       case 'find':
-        return this.codeList()?.focusFind();
+        return this.findCode();
+      case 'search':
+        return this.search();
+      case 'gloss':
+        return this.define();
+      case 'leave passage':
+        return this.here.chosenId.set(null);
     }
   }
 
-  protected openPicker(): void {
+  /** @param instead the code whose place the picked one takes on the chosen passage */
+  protected openPicker(instead: Id | null = null): void {
     const surface = this.surface();
-    const place = surface?.selection() ?? this.chosen() ?? surface?.selectionOrParagraph();
+    const place = instead ? this.here.chosen() : this.work.place();
     if (!surface || !place) return;
     const coords = surface.coordsOf(place.end) ?? surface.coordsOf(place.start) ?? { left: 300, bottom: 200, top: 180 };
     const below = coords.bottom + 6 + 340 < innerHeight;
@@ -224,7 +227,8 @@ export class Reading {
       place: { start: place.start, end: place.end },
       left: Math.max(90, Math.min(coords.left - 60, innerWidth - 370)),
       top: below ? coords.bottom + 6 : Math.max(8, coords.top - 350),
-      words: tidyLine(this.text()!.text.slice(place.start, place.end)).slice(0, 120),
+      words: instead ? '' : tidyLine(this.here.text()!.text.slice(place.start, place.end)).slice(0, 120),
+      instead,
     });
     // drawn at once, so that the next key already goes to the picker however fast the hands are
     this.application.tick();
@@ -232,7 +236,9 @@ export class Reading {
 
   protected onPicked(picked: Picked): void {
     const picking = this.picking();
-    if (picking) this.code(picking.place, picked);
+    if (!picking) return;
+    if (picking.instead) this.work.recode(picking.instead, picked);
+    else this.work.code(picking.place, picked);
   }
 
   protected closePicker(): void {
@@ -241,171 +247,84 @@ export class Reading {
     this.surface()?.focus();
   }
 
-  /** Codes a stretch and shows the passage as chosen. */
-  protected code(place: Stretch, picked: Picked): void {
-    const documentId = this.document()!.id;
-    const done = this.session.run(
-      codePlace({
-        documentId,
-        place,
-        codeIds: 'codeId' in picked ? [picked.codeId] : [],
-        newCodes: 'newCode' in picked ? [picked.newCode] : [],
-      }),
-    );
-    if ('codeId' in picked) this.store.dispatch(StudyActions.codeUsed({ codeId: picked.codeId }));
-    for (const change of done?.change ?? []) {
-      if (change.type === 'passage' && change.after) {
-        this.chosenId.set(change.after.id);
-        if ('newCode' in picked) this.store.dispatch(StudyActions.codeUsed({ codeId: change.after.codings.at(-1)!.codeId }));
-      }
-    }
-    // drawn in the same frame as the key
-    this.application.tick();
-  }
-
-  /** From the list: the selection, else the chosen passage, else the paragraph at the caret. */
-  protected codeFromList(codeId: Id): void {
-    const place = this.surface()?.selection() ?? this.chosen() ?? this.surface()?.selectionOrParagraph();
-    if (place) this.code({ start: place.start, end: place.end }, { codeId });
-    this.surface()?.focus();
-  }
-
-  private codeSame(): void {
-    const last = this.recent()[0];
-    const place = this.surface()?.selectionOrParagraph();
-    if (!last || !Object.hasOwn(this.codes(), last)) return this.notices.say('No code was used yet since the study was opened.');
-    this.surface()?.collapse();
-    if (place) this.code(place, { codeId: last });
-  }
-
-  private codeWords(): void {
-    const place = this.surface()?.selection();
-    if (!place) return this.notices.say('Select the words that are to become a code.');
-    const name = tidyLine(this.text()!.text.slice(place.start, place.end)).slice(0, 120);
-    const known = Object.values(this.codes()).find((code) => code.name === name);
-    this.code(place, known ? { codeId: known.id } : { newCode: { name } });
-    this.surface()?.collapse();
-  }
-
-  /** The chosen passage; else one marked, without a code, at the selection. */
-  private passageHere(): Id | null {
-    const place = this.surface()?.selection();
-    if (this.chosen() && !place) return this.chosen()!.id;
-    const stretch = place ?? this.surface()?.selectionOrParagraph();
-    if (!stretch) return null;
-    const there = this.passages().find((passage) => passage.start === stretch.start && passage.end === stretch.end);
-    if (there) return there.id;
-    const done = this.session.run(codePlace({ documentId: this.document()!.id, place: stretch, codeIds: [] }));
-    const change = done?.change.find((one) => one.type === 'passage');
-    return change?.type === 'passage' ? (change.after?.id ?? null) : null;
+  private recodeChosen(): void {
+    const chosen = this.here.chosen();
+    if (!chosen) return this.notices.say('Choose a passage first.');
+    if (chosen.codings.length !== 1) return this.notices.say('It carries several codes or none: choose in the panel which one to change.');
+    this.openPicker(chosen.codings[0]!.codeId);
   }
 
   private comment(): void {
-    const id = this.passageHere();
+    const id = this.work.passageHere();
     if (!id) return;
-    this.chosenId.set(id);
+    this.here.chosenId.set(id);
     // drawn at once, so that the first letter already goes into the comment
     this.application.tick();
     this.panel()?.focusComment();
   }
 
   protected async writeMemo(memoId: Id | null): Promise<void> {
-    const id = memoId ? this.chosenId() : this.passageHere();
+    const id = memoId ? this.here.chosenId() : this.work.passageHere();
     if (!id) return;
-    this.chosenId.set(id);
-    await MemoDialog.open(this.dialog, memoId ? { memoId } : { about: { type: 'passage', id, documentId: this.document()!.id } });
+    this.here.chosenId.set(id);
+    await MemoDialog.open(this.dialog, memoId ? { memoId } : { about: { type: 'passage', id, documentId: this.here.document()!.id } });
     this.surface()?.focus();
   }
 
-  private step(by: 1 | -1): void {
-    const passages = this.passages();
-    const caret = this.surface()?.caret() ?? 0;
-    const at = passages.findIndex((passage) => passage.id === this.chosenId());
-    const target =
-      at >= 0
-        ? passages[at + by]
-        : by > 0
-          ? passages.find((passage) => passage.start >= caret)
-          : passages.findLast((passage) => passage.start < caret);
-    if (!target) return this.notices.say(by > 0 ? 'This was the last passage.' : 'This was the first passage.');
-    this.chosenId.set(target.id);
-    this.surface()?.goTo(target);
+  private findCode(): void {
+    this.listOpen.set(true);
+    this.application.tick();
+    this.codeList()?.focusFind();
   }
 
-  private removeChosen(): void {
-    const chosen = this.chosen();
-    if (!chosen) return;
-    this.session.run(removePassage(chosen.documentId, chosen.id));
-    this.chosenId.set(null);
+  protected search(): void {
+    this.finding.set(true);
+    this.application.tick();
+    this.findBar()?.focus(this.selection() ? this.here.text()!.text.slice(this.selection()!.start, this.selection()!.end) : '');
   }
 
-  protected async copy(): Promise<void> {
-    const place = this.surface()?.selection() ?? this.chosen();
-    const text = this.text();
-    if (!place || !text) return;
-    await navigator.clipboard.writeText(citation(this.document()!, text, place.start, place.end));
-    this.notices.say('Copied with its citation.');
+  protected stopFinding(): void {
+    this.finding.set(false);
+    this.found.set(NOTHING_FOUND);
   }
 
-  protected choose(id: Id | null): void {
-    this.chosenId.set(id);
+  protected showFound(found: FoundWords): void {
+    this.found.set(found);
+    const hit = found.hits[found.at];
+    if (hit) this.surface()?.goTo(hit);
+  }
+
+  /** Defines the selected word, or the one at the caret. */
+  protected define(): void {
+    this.work.selectUnit('word');
+    const place = this.selection();
+    const words = place ? tidyLine(this.here.text()!.text.slice(place.start, place.end)) : '';
+    void Glossary.open(this.dialog, words).then(() => this.surface()?.focus());
   }
 
   protected onScrolled(position: number): void {
-    this.at.set(position);
+    this.here.at.set(position);
     // until the reader has been brought to where they were, the position is not theirs
     if (this.arrivedIn === this.documentId()) lastPlaces.read(this.arrivedIn!, position);
   }
 
-  protected jump(position: number): void {
-    this.surface()?.scrollTo(position);
+  protected showBeside(documentId: Id | null): void {
+    void this.router.navigate([], { queryParams: { beside: documentId, as: null }, queryParamsHandling: 'merge' });
   }
 
-  /** Keeps a correction, after naming the passages that would lose all their words. */
-  protected async keepCorrections(edits: TextEdits): Promise<void> {
-    const text = this.text();
-    const data = this.data();
-    if (!text || !data) return;
-    const correction = { text, edits };
-    const lost = passagesLost(data, correction);
-    const goOn =
-      lost.length === 0 ||
-      (await this.ask.confirm({
-        title: lost.length === 1 ? 'A passage loses all its words' : `${lost.length} passages lose all their words`,
-        lines: [
-          ...lost.slice(0, 8).map((passage) => {
-            const names = passage.codings.map((coding) => this.codes()[coding.codeId]?.name).join(', ');
-            return `“${tidyLine(text.text.slice(passage.start, passage.end)).slice(0, 90)}” – ${names || 'no code'}`;
-          }),
-          ...(lost.length > 8 ? [`and ${lost.length - 8} more`] : []),
-          'They go with their words. It can be undone.',
-        ],
-        yes: 'Keep the corrections',
-        danger: true,
-      }));
-    if (!goOn) return;
-    this.session.run(correctTexts([correction]));
-    this.correctFrom.set(null);
-    this.forgetTyped();
+  protected showAs(as: 'lines' | null): void {
+    void this.router.navigate([], { queryParams: { as, beside: null }, queryParamsHandling: 'merge' });
   }
 
-  protected keepTyped(edits: TextEdits): void {
-    const text = this.text();
-    if (text) correctionDrafts.keep(text.id, text.text, edits);
+  protected surfaceFocus(): void {
+    this.surface()?.focus();
   }
 
-  protected forgetTyped(): void {
-    correctionDrafts.drop(this.documentId()!);
-    this.draftVersion.update((version) => version + 1);
-  }
-
-  protected async dropCorrections(changed: boolean): Promise<void> {
-    const goOn =
-      !changed ||
-      (await this.ask.confirm({ title: 'Drop the corrections?', lines: ['The text stays as it was.'], yes: 'Drop them', danger: true }));
-    if (!goOn) return;
-    this.correctFrom.set(null);
-    this.forgetTyped();
+  /** Chooses a passage and brings it into view. */
+  protected showPassage(id: Id): void {
+    const passage = this.here.passages().find((one) => one.id === id);
+    this.here.chosenId.set(id);
+    if (passage) this.surface()?.goTo(passage);
   }
 
   protected back(): void {

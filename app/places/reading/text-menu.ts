@@ -1,17 +1,23 @@
-import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { editSpeaker, ownStretch } from '@core/change/commands/cases';
 import { draftsOf, redetectSpeakers } from '@core/change/commands/correct-text';
 import { splitDocument } from '@core/change/commands/split-join';
+import { noteExport, useRatings } from '@core/change/commands/study';
+import { documentHtml } from '@core/formats/html-out/document-html';
+import { unpackPassages } from '@core/passages/columns';
 import type { Document, Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { Stretch } from '@core/passages/relations';
 import { findSpeakers } from '@core/text/speakers';
 import { Notices } from '../../state/notices';
 import { StudySession } from '../../state/study-session';
-import { selectCases, selectStudy } from '../../state/study.selectors';
+import { selectCases, selectData, selectStudy } from '../../state/study.selectors';
+import { Glossary } from '../../ui/glossary/glossary';
+import { saveFile } from '../../ui/save-file';
 import { Ask } from '../../ui/dialogs/ask';
 import { Icon } from '../../ui/icon/icon';
 
@@ -22,6 +28,17 @@ import { Icon } from '../../ui/icon/icon';
   template: `
     <button class="act" [matMenuTriggerFor]="menu"><fl-icon name="edit" />Text</button>
     <mat-menu #menu="matMenu">
+      <button mat-menu-item (click)="asLines.emit()">{{ lines() ? 'Read as running text' : 'Read line by line' }}</button>
+      <button mat-menu-item (click)="besides.emit()">{{ beside() ? 'End side by side' : 'Another document beside this one' }}</button>
+      @if (hasQuestions()) {
+        <button mat-menu-item (click)="byQuestion()">Read by question</button>
+      }
+      <button mat-menu-item (click)="define.emit()">Define a word</button>
+      <button mat-menu-item (click)="glossary()">Glossary</button>
+      <button mat-menu-item (click)="exportPage()">Export this document with its codings</button>
+      <button mat-menu-item [matMenuTriggerFor]="ratingMenu">
+        Rate codings: {{ study()!.ratings ? '1 to ' + study()!.ratings : 'no' }}
+      </button>
       <button mat-menu-item (click)="correct.emit()">Correct the text</button>
       <button mat-menu-item (click)="replace()">Find and replace words</button>
       <button mat-menu-item (click)="divide()">Divide the document before this paragraph</button>
@@ -34,6 +51,14 @@ import { Icon } from '../../ui/icon/icon';
       <button mat-menu-item [matMenuTriggerFor]="caseMenu" [matMenuTriggerData]="{ speaker: -1 }" [disabled]="!selection()">
         The selected words belong to
       </button>
+    </mat-menu>
+    <mat-menu #ratingMenu="matMenu">
+      <ng-template matMenuContent>
+        <button mat-menu-item (click)="rate(null)">no ratings</button>
+        @for (most of [3, 5, 7, 10]; track most) {
+          <button mat-menu-item (click)="rate(most)">from 1 to {{ most }}</button>
+        }
+      </ng-template>
     </mat-menu>
     <mat-menu #caseMenu="matMenu">
       <ng-template matMenuContent let-speaker="speaker">
@@ -63,7 +88,13 @@ export class TextMenu {
   /** Where the caret is. */
   readonly caret = input.required<() => number>();
   readonly selection = input.required<() => Stretch | null>();
+  /** Whether the text is shown as a table of units, and whether another document stands beside it. */
+  readonly lines = input(false);
+  readonly beside = input(false);
   readonly correct = output();
+  readonly asLines = output();
+  readonly besides = output();
+  readonly define = output();
 
   private readonly session = inject(StudySession);
   private readonly notices = inject(Notices);
@@ -76,6 +107,32 @@ export class TextMenu {
     Object.values(this.cases())
       .sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }))
       .slice(0, 300);
+
+  private readonly data = this.store.selectSignal(selectData);
+  private readonly dialog = inject(MatDialog);
+  protected readonly hasQuestions = computed(() => Object.keys(this.data()?.tables.question ?? {}).length > 0);
+
+  protected byQuestion(): void {
+    const asked = this.document().answers[0]?.questionId ?? '';
+    void this.router.navigate(['/study', this.study()!.id, 'reading', 'question', ...(asked ? [asked] : [])]);
+  }
+
+  protected glossary(): void {
+    void Glossary.open(this.dialog, '');
+  }
+
+  protected rate(most: number | null): void {
+    this.session.run(useRatings(most));
+  }
+
+  protected exportPage(): void {
+    const data = this.data()!;
+    const document = this.document();
+    const columns = data.passages[document.id];
+    const html = documentHtml(document, this.text(), columns ? unpackPassages(columns) : [], data.tables.code, data.tables.coder);
+    saveFile(`${document.title}.html`, html, 'text/html');
+    this.session.run(noteExport(document.title));
+  }
 
   protected replace(): void {
     void this.router.navigate(['/study', this.study()!.id, 'material', 'replace'], { queryParams: { document: this.document().id } });

@@ -32,5 +32,9 @@ export const ICON_NAMES = [
   'folder',
   'adjustments',
   'edit',
+  'pin',
+  'search',
+  'columns-2',
+  'list-numbers',
 ] as const;
 export type IconName = (typeof ICON_NAMES)[number];

@@ -1,5 +1,6 @@
 import {
   afterNextRender,
+  ApplicationRef,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -57,6 +58,10 @@ export class CodePicker {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   protected readonly typed = signal('');
   protected readonly marked = signal(0);
+  /** A new code that waits for its definition, or null. */
+  protected readonly defining = signal<NewCode | null>(null);
+  private readonly definition = viewChild<ElementRef<HTMLTextAreaElement>>('definition');
+  private readonly application = inject(ApplicationRef);
 
   protected readonly choices = computed((): Choice[] => {
     const typed = this.typed();
@@ -118,6 +123,10 @@ export class CodePicker {
         this.mark(Math.max(0, this.marked() - 1));
         break;
       case 'Enter':
+        if (event.ctrlKey || event.metaKey) {
+          this.define();
+          break;
+        }
         this.pick(this.choices()[this.marked()], event.shiftKey);
         break;
       case 'Tab':
@@ -136,6 +145,29 @@ export class CodePicker {
     }
     event.preventDefault();
     event.stopPropagation();
+  }
+
+  /** Asks what the new code that was typed is to mean, before it is made. */
+  private define(): void {
+    const choice = [this.choices()[this.marked()], ...this.choices()].find((one) => one && 'newCode' in one.picked);
+    if (!choice || !('newCode' in choice.picked)) return;
+    this.defining.set(choice.picked.newCode);
+    this.application.tick();
+    this.definition()?.nativeElement.focus();
+  }
+
+  /** In the field for the definition: Enter makes the code, Escape goes back to its name. */
+  protected onDefinitionKey(event: KeyboardEvent, definition: string): void {
+    event.stopPropagation();
+    const made = this.defining();
+    if (event.key === 'Escape') {
+      this.defining.set(null);
+      this.box().nativeElement.focus();
+    } else if (event.key === 'Enter' && !event.shiftKey && made) {
+      this.picked.emit({ newCode: { ...made, definition } });
+      this.closed.emit();
+    } else return;
+    event.preventDefault();
   }
 
   private mark(at: number): void {

@@ -88,6 +88,7 @@ function documentFields(
     characters: text.text.length,
     words: wordsOf(text),
     ...(document.readTo === undefined ? {} : { readTo: movePosition(document.readTo, 1) }),
+    ...(document.units === undefined ? {} : { units: [...new Set(document.units.map((at) => movePosition(at, -1)))] }),
     speakers: renamedSpeakers(document, before, text),
     answers: document.answers.map((answer) => {
       const place = answer.start < answer.end ? moveStretch(answer) : null;

@@ -43,12 +43,34 @@ export function markRead(documentId: Id, position: number | null): Command {
     const document = found(state.tables.document[documentId], 'document');
     const readTo = position === null ? undefined : Math.max(0, Math.min(position, document.characters));
     if (document.readTo === readTo) return null;
-    const { readTo: _, ...bare } = document;
+    const { readTo: _readTo, ...bare } = document;
     const after = readTo === undefined ? bare : { ...bare, readTo };
     const share = Math.round((100 * (readTo ?? 0)) / Math.max(1, document.characters));
     return {
       change: [{ type: 'document', before: document, after }],
       sentence: readTo === undefined ? `marked ${short(document.title)} as not read` : `read ${short(document.title)} up to ${share} %`,
+    };
+  };
+}
+
+/** Keeps where idea-units begin; null goes back to none of the researcher's own. @param starts ascending, the first at 0 */
+export function setUnits(documentId: Id, starts: readonly number[] | null): Command {
+  return (state) => {
+    const document = found(state.tables.document[documentId], 'document');
+    const { units, ...bare } = document;
+    if ((units ?? []).join() === (starts ?? []).join()) return null;
+    const title = short(document.title);
+    const [before, now] = [units?.length ?? 0, starts?.length ?? 0];
+    return {
+      change: [{ type: 'document', before: document, after: starts ? { ...bare, units: [...starts] } : bare }],
+      sentence:
+        starts === null
+          ? `put the units of ${title} back`
+          : now > before && units
+            ? `divided a unit of ${title}`
+            : now < before
+              ? `joined two units of ${title}`
+              : `began idea-units in ${title}`,
     };
   };
 }

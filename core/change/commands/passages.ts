@@ -52,6 +52,36 @@ export function codePlace({ documentId, place, codeIds, newCodes = [] }: Coded):
   };
 }
 
+/** Which stretches of one document are to be coded, all alike. */
+export interface CodedPlaces extends Omit<Coded, 'place'> {
+  readonly places: readonly Stretch[];
+}
+
+/** Codes several stretches of a document alike, as one step; places named twice are coded once. */
+export function codePlaces({ documentId, places, codeIds, newCodes = [] }: CodedPlaces): Command {
+  return (state, context) => {
+    const document = found(state.tables.document[documentId], 'document');
+    const made: Code[] = [];
+    for (const wanted of newCodes) made.push(newCode(state, context, wanted, made));
+    const codes = [...codeIds.map((id) => found(state.tables.code[id], 'code')), ...made];
+    const key = ({ start, end }: Stretch): string => `${start} ${end}`;
+    const own = new Map(
+      passagesOf(state, documentId).flatMap((passage) => (passage.coderId === context.coderId ? [[key(passage), passage] as const] : [])),
+    );
+    const distinct = [...new Map(places.map((place) => [key(place), place])).values()];
+    const markings = distinct.flatMap((place) => {
+      checkPlace(place, document.characters);
+      return markWith(own.get(key(place)) ?? null, { documentId, place }, codes, context) ?? [];
+    });
+    if (markings.length === 0) return null;
+    const names = codes.map((code) => short(code.name)).join(', ');
+    return {
+      change: [...made.map((code) => added('code', code)), ...markings],
+      sentence: short400(`coded ${counted(markings.length, 'passage')} in ${short(document.title)} with ${names}`),
+    };
+  };
+}
+
 function markWith(
   there: Passage | null,
   at: { documentId: Id; place: Stretch },

@@ -87,7 +87,7 @@ export function rateCoding(documentId: Id, passageId: Id, codeId: Id, coderId: I
     const passage = passageById(state, documentId, passageId);
     const coding = passage.codings.find((one) => one.codeId === codeId && one.coderId === coderId);
     if (!coding || (coding.rating ?? null) === rating) return null;
-    const { rating: _, ...bare } = coding;
+    const { rating: _rating, ...bare } = coding;
     const next = rating === null ? bare : { ...bare, rating };
     const name = short(state.tables.code[codeId]?.name ?? 'a code');
     return {

@@ -30,6 +30,7 @@ export function splitDocument(text: Text, position: number, title: string): Comm
       words: wordsOf(parts[1].text),
       answers: answers[1].map((one) => shifted(one, -cut)),
       ...(document.readTo === undefined ? {} : { readTo: Math.max(0, document.readTo - cut) }),
+      ...(document.units === undefined ? {} : { units: [0, ...document.units.flatMap((at) => (at > cut ? [at - cut] : []))] }),
       createdAt: context.now,
     };
     const change: Change[number][] = [
@@ -39,6 +40,7 @@ export function splitDocument(text: Text, position: number, title: string): Comm
         characters: parts[0].text.text.length,
         words: wordsOf(parts[0].text),
         ...(document.readTo === undefined ? {} : { readTo: Math.min(document.readTo, cut - 1) }),
+        ...(document.units === undefined ? {} : { units: document.units.filter((at) => at < cut) }),
         answers: answers[0].map((one) => ({ ...one, end: Math.min(one.end, cut - 1) })),
       }),
       added('document', second),
@@ -120,6 +122,8 @@ export function joinDocuments(first: Text, second: Text): Command {
         words: one.words + two.words,
         answers: [...one.answers, ...two.answers.map((answer) => shifted(answer, by))],
         values: { ...two.values, ...one.values },
+        ...(one.units || two.units ? { units: [...(one.units ?? [0]), ...(two.units ?? [0]).map((at) => at + by)] } : {}),
+        ...(one.readTo === one.characters && two.readTo !== undefined ? { readTo: two.readTo + by } : {}),
       }),
     ];
     const ids = new Map<Id, Id>();

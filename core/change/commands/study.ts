@@ -29,7 +29,7 @@ export function useRatings(most: number | null): Command {
     if (most !== null && !(Number.isInteger(most) && most >= 2 && most <= 10))
       throw new CommandError('Ratings go from 1 to a whole number between 2 and 10.');
     if ((study.ratings ?? null) === most) return null;
-    const { ratings: _, ...bare } = study;
+    const { ratings: _ratings, ...bare } = study;
     const after = most === null ? bare : { ...bare, ratings: most };
     return {
       change: [{ type: 'study', before: study, after }],

@@ -6,6 +6,9 @@ import { paragraphAt } from '@core/text/paragraphs';
 /** How long a speaker's name may be beside the text. */
 const NAME_LENGTH = 14;
 
+/** Colours that speakers' names can have. */
+const SPEAKER_HUES = 6;
+
 const hidden = Decoration.replace({});
 
 interface Near {
@@ -58,10 +61,11 @@ const looks = new Map<string, Decoration>();
 function lineLook(document: Document, paragraph: Paragraph, begins: boolean): Decoration {
   const speaker = document.speakers[paragraph.speaker];
   const name = begins ? shortName(speaker?.name ?? '', speaker?.interviewer ?? false) : '';
-  const key = [paragraph.style, speaker?.interviewer ? 'asks' : '', begins && speaker ? 'turn' : '', name].join('|');
+  const hue = speaker ? `speaker-${paragraph.speaker % SPEAKER_HUES}` : '';
+  const key = [paragraph.style, speaker?.interviewer ? 'asks' : '', begins && speaker ? 'turn' : '', name, hue].join('|');
   let look = looks.get(key);
   if (!look) {
-    const classes = [`style-${paragraph.style.replace(' ', '-')}`, speaker?.interviewer ? 'asks' : '', begins && speaker ? 'turn' : '']
+    const classes = [`style-${paragraph.style.replace(' ', '-')}`, speaker?.interviewer ? 'asks' : '', begins && speaker ? 'turn' : '', hue]
       .filter(Boolean)
       .join(' ');
     look = Decoration.line({ attributes: { class: classes, ...(name ? { 'data-speaker': name } : {}) } });

@@ -9,10 +9,11 @@ import {
   inject,
   input,
   output,
+  type Signal,
   untracked,
   ViewEncapsulation,
 } from '@angular/core';
-import { Compartment, EditorSelection, EditorState, Prec, type Extension } from '@codemirror/state';
+import { Compartment, EditorSelection, EditorState, Prec, type Extension, type StateEffect } from '@codemirror/state';
 import { EditorView, keymap, type Rect } from '@codemirror/view';
 import { standardKeymap } from '@codemirror/commands';
 import type { Document, Text } from '@core/model/document';
@@ -20,13 +21,46 @@ import type { Id } from '@core/model/ids';
 import type { Stretch } from '@core/passages/relations';
 import { tidySelection } from '@core/text/stretch';
 import { paragraphAt } from '@core/text/paragraphs';
+import { GlossFinder } from '@core/glosses/find-glosses';
+import { FIRST_LOOKS } from '../../../state/reader-settings';
+import { foundMarks, showFound, type FoundWords } from './find-marks';
+import { glossMarks, showGlosses } from './gloss-marks';
+import { grips } from './handles';
 import { codingHover } from './hover';
+import { paragraphNumbers, readingLooks, showLooks } from './looks';
 import { paragraphLooks } from './paragraphs';
-import { slips } from './slips';
+import { showSlipsOf, slips, type SlipFilter } from './slips';
 import { choosePassage, chosenField, passagesAt, showCoding, threads, type Coding } from './threads';
 
 /** What a key asks for while the caret is in the text. */
-export type SurfaceCommand = 'code' | 'same' | 'words' | 'memo' | 'comment' | 'previous' | 'next' | 'remove' | 'copy' | 'find';
+export type SurfaceCommand =
+  | 'code'
+  | 'same'
+  | 'words'
+  | 'memo'
+  | 'comment'
+  | 'previous'
+  | 'next'
+  | 'remove'
+  | 'copy'
+  | 'find'
+  | 'mark'
+  | 'recode'
+  | 'other'
+  | 'sentence'
+  | 'paragraph'
+  | 'turn'
+  | 'grow'
+  | 'shrink'
+  | 'uncoded'
+  | 'uncoded before'
+  | 'unread'
+  | 'search'
+  | 'read to here'
+  | 'gloss'
+  | 'leave passage'
+  | `number ${number}`
+  | `${'start' | 'end'} ${'+' | '-'} ${'word' | 'sentence'}`;
 
 /** Keys of the text, and what they ask for. The help sheet lists them in words. */
 export const SURFACE_KEYS: Readonly<Record<string, SurfaceCommand>> = {
@@ -40,6 +74,29 @@ export const SURFACE_KEYS: Readonly<Record<string, SurfaceCommand>> = {
   Delete: 'remove',
   y: 'copy',
   '/': 'find',
+  x: 'mark',
+  r: 'recode',
+  o: 'other',
+  s: 'sentence',
+  p: 'paragraph',
+  t: 'turn',
+  e: 'grow',
+  E: 'shrink',
+  u: 'uncoded',
+  U: 'uncoded before',
+  n: 'unread',
+  f: 'search',
+  h: 'read to here',
+  g: 'gloss',
+  Escape: 'leave passage',
+};
+
+/** With Alt the arrows move the end of the chosen passage, by words and sentences; with Shift as well its start. */
+const EDGE_KEYS: Readonly<Record<string, `${'+' | '-'} ${'word' | 'sentence'}`>> = {
+  ArrowRight: '+ word',
+  ArrowLeft: '- word',
+  ArrowDown: '+ sentence',
+  ArrowUp: '- sentence',
 };
 
 /** The type a code has while it is dragged. */
@@ -61,17 +118,24 @@ export class ReadingSurface {
   readonly memoTitles = input.required<ReadonlyMap<Id, string>>();
   readonly chosenId = input<Id | null>(null);
   readonly coderName = input.required<(coderId: Id) => string>();
+  readonly looks = input(FIRST_LOOKS);
+  readonly slipsOf = input<SlipFilter>(() => true);
+  readonly glosses = input<GlossFinder>(new GlossFinder([]));
+  readonly found = input<FoundWords>({ hits: [], at: -1 });
 
   readonly asked = output<SurfaceCommand>();
   readonly chosen = output<Id | null>();
   /** A code was dropped on the text: on the selection, or on the paragraph under the pointer. */
   readonly codeDropped = output<{ readonly codeId: Id; readonly place: Stretch }>();
+  /** An end of the chosen passage was dragged elsewhere. */
+  readonly moved = output<{ readonly passageId: Id; readonly place: Stretch }>();
   /** First position in view. */
   readonly scrolled = output<number>();
 
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly nonce = inject(CSP_NONCE, { optional: true });
   private readonly content = new Compartment();
+  private readonly numbers = new Compartment();
   /** Made with the first text, so that nothing is laid out twice. */
   private view!: EditorView;
   private shownText: Text | null = null;
@@ -86,6 +150,20 @@ export class ReadingSurface {
     afterNextRender({ read: () => this.tellPlace() });
     effect(() => this.showText(this.document(), this.text()));
     effect(() => this.showCoding(this.coding(), this.memoTitles(), this.chosenId()));
+    this.follow(this.slipsOf, (filter) => showSlipsOf.of(filter));
+    this.follow(this.glosses, (finder) => showGlosses.of(finder));
+    this.follow(this.found, (found) => showFound.of(found));
+    this.follow(this.looks, (looks) => [showLooks.of(looks), this.numbers.reconfigure(paragraphNumbers(looks.numbers))]);
+  }
+
+  /** Shows an input whenever it changes; what it is at first, the view is made with. */
+  private follow<T>(input: Signal<T>, effectsOf: (value: T) => StateEffect<unknown> | readonly StateEffect<unknown>[]): void {
+    let first = true;
+    effect(() => {
+      const value = input();
+      if (!first) this.view.dispatch({ effects: effectsOf(value) });
+      first = false;
+    });
   }
 
   private extensions(looks: Extension, coding: Coding): Extension[] {
@@ -96,7 +174,15 @@ export class ReadingSurface {
       this.nonce ? EditorView.cspNonce.of(this.nonce) : [],
       this.content.of(looks),
       threads(coding),
-      slips({ memoTitle: (id) => untracked(this.memoTitles).get(id) ?? null, choose: (id) => this.chosen.emit(id) }),
+      readingLooks(untracked(this.looks)),
+      this.numbers.of(paragraphNumbers(untracked(this.looks).numbers)),
+      grips((passageId, place) => this.moved.emit({ passageId, place })),
+      glossMarks(untracked(this.glosses)),
+      foundMarks,
+      slips(
+        { memoTitle: (id) => untracked(this.memoTitles).get(id) ?? null, choose: (id) => this.chosen.emit(id) },
+        untracked(this.slipsOf),
+      ),
       codingHover((id) => untracked(this.coderName)(id)),
       // before CodeMirror's own keys, which would swallow Delete even where nothing can be deleted
       Prec.highest(
@@ -176,6 +262,11 @@ export class ReadingSurface {
     return paragraph ? tidySelection(this.text().text, paragraph.body, paragraph.end) : null;
   }
 
+  /** Selects a stretch, in view. */
+  select(place: Stretch): void {
+    this.view.dispatch({ selection: { anchor: place.start, head: place.end }, scrollIntoView: true });
+  }
+
   caret(): number {
     return this.view.state.selection.main.head;
   }
@@ -222,9 +313,9 @@ export class ReadingSurface {
   }
 
   private onKey(event: KeyboardEvent): boolean {
-    if (event.ctrlKey || event.metaKey || event.altKey) return false;
-    const command = SURFACE_KEYS[event.key];
+    const command = commandOf(event);
     if (!command) return false;
+    if (command === 'leave passage' && this.view.state.field(chosenField).id === null) return false;
     event.preventDefault();
     this.asked.emit(command);
     return true;
@@ -236,10 +327,15 @@ export class ReadingSurface {
     if ((event.target as HTMLElement).closest('.slips')) return false;
     const position = this.view.posAtCoords({ x: event.clientX, y: event.clientY });
     if (position === null) return false;
+    this.chosen.emit(this.nextAt(position));
+    return false;
+  }
+
+  /** Of the passages that lie over one another at a position, the one after the chosen; the shortest comes first. */
+  nextAt(position: number): Id | null {
     const here = passagesAt(this.view, position);
     const at = here.findIndex((passage) => passage.id === this.view.state.field(chosenField).id);
-    this.chosen.emit(here[(at + 1) % Math.max(1, here.length)]?.id ?? null);
-    return false;
+    return here[(at + 1) % Math.max(1, here.length)]?.id ?? null;
   }
 
   private onDrop(event: DragEvent): boolean {
@@ -256,4 +352,16 @@ export class ReadingSurface {
     const { scrollDOM } = this.view;
     this.scrolled.emit(this.view.lineBlockAtHeight(scrollDOM.scrollTop - this.view.documentPadding.top + 1).from);
   }
+}
+
+/** What a key asks for, or undefined for one that is CodeMirror's or the browser's. */
+function commandOf(event: KeyboardEvent): SurfaceCommand | undefined {
+  const command = event.ctrlKey || event.metaKey;
+  if (command) return event.key.toLowerCase() === 'f' && !event.altKey ? 'search' : undefined;
+  if (event.altKey) {
+    const step = EDGE_KEYS[event.key];
+    return step && `${event.shiftKey ? 'start' : 'end'} ${step}`;
+  }
+  if (/^[1-9]$/.test(event.key)) return `number ${Number(event.key)}`;
+  return Object.hasOwn(SURFACE_KEYS, event.key) ? SURFACE_KEYS[event.key] : undefined;
 }

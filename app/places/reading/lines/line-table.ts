@@ -1,0 +1,223 @@
+import {
+  afterRenderEffect,
+  ApplicationRef,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  signal,
+  untracked,
+  viewChildren,
+} from '@angular/core';
+import { Store } from '@ngrx/store';
+import { setUnits } from '@core/change/commands/documents';
+import type { Id } from '@core/model/ids';
+import type { Passage } from '@core/model/passage';
+import { samePlace, type Stretch } from '@core/passages/relations';
+import { PassageGroups } from '@core/passages/groups';
+import { joinBefore, splitAt } from '@core/text/idea-units';
+import { placeOf } from '@core/text/place';
+import { unitsOf } from '@core/text/units';
+import { keptSignal } from '../../../state/kept-signal';
+import { Notices } from '../../../state/notices';
+import { StudySession } from '../../../state/study-session';
+import { selectCodeRows } from '../../../state/study.selectors';
+import type { Picked } from '../../../ui/picker/code-picker';
+import { CodeCell } from '../code-cell';
+import { PassageWork } from '../passage-work';
+import { ReadingHere } from '../reading-here';
+import { ROW_KINDS, rowsOf, type RowKind } from './unit-kinds';
+
+/** Rows drawn at first, and how many more whenever the end comes near. */
+const AT_ONCE = 120;
+
+interface Row {
+  readonly number: number;
+  readonly place: Stretch;
+  readonly words: string;
+  readonly speaker: string;
+  readonly passages: readonly Passage[];
+}
+
+/**
+ * The text as a table of units, the codes of each in a cell beside it. The passages are those of the text itself.
+ * Idea-units are divided and joined in place: Enter in the words divides, Backspace at their beginning joins.
+ */
+@Component({
+  selector: 'fl-line-table',
+  imports: [CodeCell],
+  templateUrl: './line-table.html',
+  styleUrl: './line-table.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class LineTable {
+  protected readonly here = inject(ReadingHere);
+  private readonly work = inject(PassageWork);
+  private readonly session = inject(StudySession);
+  private readonly notices = inject(Notices);
+  private readonly application = inject(ApplicationRef);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private readonly cells = viewChildren(CodeCell);
+  protected readonly codeRows = inject(Store).selectSignal(selectCodeRows);
+  protected readonly kinds = ROW_KINDS;
+  protected readonly kind = keptSignal<RowKind>('filum-row-kind', 'turn', (stored): stored is RowKind =>
+    ROW_KINDS.includes(stored as RowKind),
+  );
+  /** Of which rows are shown: `all`, `uncoded`, `code ID` or `speaker N`. */
+  protected readonly filter = signal('all');
+  private readonly limit = signal(AT_ONCE);
+
+  private readonly places = computed(() => {
+    const [document, text] = [this.here.document(), this.here.text()];
+    return document && text ? rowsOf(document, text, this.kind(), this.here.language()) : [];
+  });
+  private readonly all = computed((): readonly Row[] => {
+    const [document, text] = [this.here.document(), this.here.text()];
+    const passages = this.here.passages();
+    if (!document || !text) return [];
+    const groups = new PassageGroups(passages);
+    return this.places().map((place, at): Row => {
+      const { first, last } = groups.touching(place);
+      return {
+        number: at + 1,
+        place,
+        words: text.text.slice(place.start, place.end),
+        speaker: placeOf(document, text, place.start).speaker ?? '',
+        passages: passages.slice(first, last).filter((one) => one.start < place.end && one.end > place.start),
+      };
+    });
+  });
+  protected readonly rows = computed(() => {
+    const [what, id] = this.filter().split(' ', 2) as [string, string | undefined];
+    const speaker = this.filter().slice('speaker '.length);
+    return this.all().filter((row) => {
+      if (what === 'uncoded') return row.passages.every((passage) => passage.codings.length === 0);
+      if (what === 'code') return row.passages.some((passage) => passage.codings.some((coding) => coding.codeId === id));
+      return what !== 'speaker' || row.speaker === speaker;
+    });
+  });
+  protected readonly drawn = computed(() => this.rows().slice(0, this.limit()));
+  protected readonly total = computed(() => this.all().length);
+  protected readonly coded = computed(() => this.all().filter((row) => row.passages.some((passage) => passage.codings.length > 0)).length);
+  protected readonly speakers = computed(() => [...new Set(this.here.document()?.speakers.map((speaker) => speaker.name))]);
+  protected readonly byPlace = (_: number, row: Row): number => row.place.start;
+
+  constructor() {
+    effect(() => {
+      this.here.documentId();
+      this.filter.set('all');
+      this.limit.set(AT_ONCE);
+    });
+    afterRenderEffect((onCleanup) => {
+      this.drawn();
+      const end = this.host.querySelector('.end');
+      if (!end) return;
+      const watch = new IntersectionObserver(
+        ([entry]) => {
+          if (entry?.isIntersecting && untracked(this.limit) < untracked(this.rows).length) this.limit.update((limit) => limit + AT_ONCE);
+        },
+        { root: this.host.querySelector('.scroll'), rootMargin: '600px' },
+      );
+      watch.observe(end);
+      onCleanup(() => watch.disconnect());
+    });
+  }
+
+  protected setKind(value: string): void {
+    this.kind.set(this.kinds.find((kind) => kind === value) ?? 'turn');
+  }
+
+  /** Codes the unit, or the words selected in it. */
+  protected code(row: Row, picked: Picked): void {
+    const selected = this.selectedIn(row);
+    this.work.code(selected ?? row.place, picked);
+  }
+
+  private selectedIn(row: Row): Stretch | null {
+    const selection = getSelection();
+    const cell = this.host.querySelector(`[data-unit="${row.place.start}"]`);
+    if (!selection || selection.isCollapsed || !cell?.contains(selection.anchorNode) || !cell.contains(selection.focusNode)) return null;
+    const [a, b] = [
+      offsetIn(cell, selection.anchorNode!, selection.anchorOffset),
+      offsetIn(cell, selection.focusNode!, selection.focusOffset),
+    ];
+    return a === b ? null : { start: row.place.start + Math.min(a, b), end: row.place.start + Math.max(a, b) };
+  }
+
+  protected go(at: number, by: 1 | -1): void {
+    const next = at + by;
+    if (next >= this.drawn().length && this.limit() < this.rows().length) {
+      this.limit.update((limit) => limit + AT_ONCE);
+      this.application.tick();
+    }
+    this.cells()[next]?.focus();
+  }
+
+  /** Marks where the reader is, for the text view. */
+  protected lookAt(row: Row): void {
+    this.here.at.set(row.place.start);
+    const own = row.passages.find((passage) => samePlace(passage, row.place));
+    this.here.chosenId.set(own?.id ?? null);
+  }
+
+  protected onUnitKey(event: KeyboardEvent, row: Row): void {
+    const cell = event.currentTarget as HTMLElement;
+    const at = offsetOfCaret(cell);
+    if (event.key === 'Enter') this.divide(row, at);
+    else if (event.key === 'Backspace' && at === 0) this.join(row);
+    else if (/^(Arrow|Tab|Home|End|Page|Shift|Control|Escape)/.test(event.key) || event.ctrlKey || event.metaKey) return;
+    event.preventDefault();
+  }
+
+  private divide(row: Row, offset: number): void {
+    if (this.kind() !== 'idea-unit') return this.notices.say('Rows are divided and joined where they are idea-units: choose them above.');
+    const place = row.place.start + offset;
+    if (place <= row.place.start || place >= row.place.end) return this.notices.say('Put the caret where the next unit is to begin.');
+    this.keepUnits((starts) => splitAt(starts, place));
+    this.caretIn(place);
+  }
+
+  private join(row: Row): void {
+    if (this.kind() !== 'idea-unit') return this.notices.say('Rows are divided and joined where they are idea-units: choose them above.');
+    const before = this.places()[row.number - 2];
+    if (!before) return this.notices.say('Nothing is before the first unit.');
+    this.keepUnits((starts) => {
+      const own = starts.filter((start) => start <= row.place.start).at(-1) ?? 0;
+      return joinBefore(starts, own);
+    });
+    this.caretIn(before.start);
+  }
+
+  private keepUnits(change: (starts: readonly number[]) => number[]): void {
+    const [document, text] = [this.here.document(), this.here.text()];
+    if (!document || !text) return;
+    const starts =
+      document.units ??
+      [0, ...unitsOf(text, 'sentence', this.here.language()).map((unit) => unit.start)].filter((one, at, all) => all.indexOf(one) === at);
+    this.session.run(setUnits(document.id, change(starts)));
+  }
+
+  protected putBack(): void {
+    this.session.run(setUnits(this.here.documentId()!, null));
+  }
+
+  private caretIn(start: Id | number): void {
+    this.application.tick();
+    this.host.querySelector<HTMLElement>(`[data-unit="${start}"]`)?.focus();
+  }
+}
+
+/** Characters of an element's text in front of a place in it. */
+function offsetIn(cell: Element, node: Node, offset: number): number {
+  const range = cell.ownerDocument.createRange();
+  range.setStart(cell, 0);
+  range.setEnd(node, offset);
+  return range.toString().length;
+}
+
+function offsetOfCaret(cell: HTMLElement): number {
+  const selection = getSelection();
+  return selection?.focusNode && cell.contains(selection.focusNode) ? offsetIn(cell, selection.focusNode, selection.focusOffset) : 0;
+}

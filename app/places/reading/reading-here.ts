@@ -1,0 +1,117 @@
+import { computed, inject, Injectable, resource, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { GlossFinder } from '@core/glosses/find-glosses';
+import type { Document, Text } from '@core/model/document';
+import type { Id } from '@core/model/ids';
+import type { Coding, Passage } from '@core/model/passage';
+import { unpackPassages } from '@core/passages/columns';
+import { withDescendants } from '@core/codebook/tree';
+import { ReaderSettings, type SlipChoice } from '../../state/reader-settings';
+import {
+  selectCases,
+  selectCodes,
+  selectDocuments,
+  selectGlosses,
+  selectMemos,
+  selectPassages,
+  selectScope,
+  selectStudy,
+} from '../../state/study.selectors';
+import { TextCache } from '../../state/text-cache';
+import type { ReadingSurface } from './surface/reading-surface';
+import type { SlipFilter } from './surface/slips';
+
+/** The document that is being read in one pane, and what of it is shown. */
+@Injectable()
+export class ReadingHere {
+  private readonly store = inject(Store);
+  private readonly texts = inject(TextCache);
+  private readonly settings = inject(ReaderSettings);
+  private readonly documents = this.store.selectSignal(selectDocuments);
+  private readonly passageTable = this.store.selectSignal(selectPassages);
+  readonly codes = this.store.selectSignal(selectCodes);
+  private readonly cases = this.store.selectSignal(selectCases);
+  private readonly memoTable = this.store.selectSignal(selectMemos);
+  private readonly scope = this.store.selectSignal(selectScope);
+  private readonly glosses = this.store.selectSignal(selectGlosses);
+  private readonly study = this.store.selectSignal(selectStudy);
+
+  readonly documentId = signal<Id | undefined>(undefined);
+  readonly chosenId = signal<Id | null>(null);
+  /** First position in view. */
+  readonly at = signal(0);
+  /** Codes whose passages alone are shown, with what is under them; null for all. */
+  readonly only = signal<Id | null>(null);
+  readonly slipChoice = signal<SlipChoice>({ of: 'all' });
+  /** The surface, once it is drawn. */
+  surface: () => ReadingSurface | undefined = () => undefined;
+
+  readonly document = computed((): Document | undefined => this.documents()[this.documentId() ?? '']);
+  readonly loading = resource({ params: () => this.document()?.id, loader: ({ params }) => this.texts.get(params) });
+  /** From memory at once where it is there, else when it has been read. */
+  readonly text = computed((): Text | undefined => {
+    const id = this.document()?.id;
+    const loaded = this.loading.hasValue() ? this.loading.value() : undefined;
+    return id === undefined ? undefined : loaded?.id === id ? loaded : this.texts.peek(id);
+  });
+  readonly language = computed(() => this.study()?.language ?? 'en');
+
+  /** Every passage of the document, in reading order. */
+  readonly allPassages = computed((): readonly Passage[] => {
+    const columns = this.passageTable()[this.documentId() ?? ''];
+    return columns ? unpackPassages(columns) : [];
+  });
+  /** Those that the scope and the chosen codes leave. */
+  readonly passages = computed((): readonly Passage[] => {
+    const { coderId } = this.scope();
+    const only = this.only();
+    let passages = this.allPassages();
+    if (coderId)
+      passages = passages
+        .map((passage) => ({ ...passage, codings: passage.codings.filter((coding) => coding.coderId === coderId) }))
+        .filter((passage) => passage.codings.length > 0 || passage.coderId === coderId);
+    if (only && Object.hasOwn(this.codes(), only)) {
+      const under = new Set(withDescendants(this.codes(), only));
+      passages = passages
+        .map((passage) => ({ ...passage, codings: passage.codings.filter((coding) => under.has(coding.codeId)) }))
+        .filter((passage) => passage.codings.length > 0);
+    }
+    return passages;
+  });
+  readonly coding = computed(() => ({ passages: this.passages(), codes: this.codes() }));
+  readonly wholeCoding = computed(() => ({ passages: this.allPassages(), codes: this.codes() }));
+  readonly chosen = computed(() => this.passages().find((passage) => passage.id === this.chosenId()));
+  /** Other passages that share words with the chosen one: the same place by somebody else, what lies in it and around it. */
+  readonly alsoHere = computed((): readonly Passage[] => {
+    const chosen = this.chosen();
+    return chosen ? this.passages().filter((one) => one.id !== chosen.id && one.start < chosen.end && one.end > chosen.start) : [];
+  });
+  /** Marked and not coded yet: to be decided. */
+  readonly undecided = computed(() => this.passages().filter((passage) => passage.codings.length === 0));
+
+  private readonly passageMemos = computed(() =>
+    Object.values(this.memoTable()).filter((memo) => memo.about?.type === 'passage' && memo.about.documentId === this.documentId()),
+  );
+  readonly memoTitles = computed(() => new Map(this.passageMemos().map((memo) => [memo.about!.id, memo.title])));
+  readonly chosenMemos = computed(() => this.passageMemos().filter((memo) => memo.about?.id === this.chosenId()));
+  readonly glossFinder = computed(() => new GlossFinder(Object.values(this.glosses())));
+
+  /** Which codings the margin names. */
+  readonly slipsOf = computed((): SlipFilter => {
+    const choice = this.slipChoice();
+    if (choice.of === 'all') return () => true;
+    if (choice.of === 'coder') return (coding: Coding) => coding.coderId === choice.id;
+    const codes = new Set(choice.of === 'pinned' ? this.settings.pinned() : withDescendants(this.codes(), choice.id));
+    return (coding: Coding) => codes.has(coding.codeId);
+  });
+
+  /** Who the document's words are, in a line: attributes of its one case. */
+  readonly subject = computed(() => {
+    const owners = Object.values(this.cases()).filter((one) => one.documentIds.includes(this.documentId() ?? ''));
+    if (owners.length !== 1) return '';
+    return Object.values(owners[0]!.values)
+      .filter((value) => typeof value !== 'boolean')
+      .slice(0, 4)
+      .join(', ');
+  });
+}
