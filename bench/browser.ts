@@ -19,7 +19,7 @@ import { median, percentile, report } from './report';
 
 const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'];
 
-/** The promises made for the browser, measured on the production build. @param only one part: first, long, import or large */
+/** The promises made for the browser, measured on the production build. @param only one part: first, long, leak, import or large */
 export async function benchBrowser(only?: string): Promise<void> {
   console.log('\nIn Chromium, production build');
   const bundle = await build({ entryPoints: ['bench/browser/bare.ts'], bundle: true, write: false, format: 'iife', minify: true });
@@ -37,7 +37,13 @@ export async function benchBrowser(only?: string): Promise<void> {
     viewport: { width: 1280, height: 800 },
   });
   try {
-    for (const [name, measure] of Object.entries({ first: firstLoad, long: longDocument, import: importing, large: largeStudy }))
+    for (const [name, measure] of Object.entries({
+      first: firstLoad,
+      long: longDocument,
+      leak: leaking,
+      import: importing,
+      large: largeStudy,
+    }))
       if (!only || only === name) await measure(await context.newPage(), base, profile);
   } finally {
     await context.close();
@@ -173,6 +179,7 @@ async function longDocument(page: Page, base: string, folder: string): Promise<v
     return JSON.stringify(entry).length;
   });
   report({ what: 'what one coding adds to the journal', value: size, unit: 'characters' });
+  await handling(page, percentile(bareMark, 0.95));
   await bare.close();
   await page.close();
 }
@@ -184,6 +191,118 @@ function lookOf(segment: Segment, codes: Table<Code>): string {
 }
 
 /** Codes one stretch after another by key; times from the key event to the frame that shows the thread. */
+/** Milliseconds from the next key, or click, to the frame that shows what it did. */
+async function timed(page: Page, event: 'keydown' | 'click', act: () => Promise<void>): Promise<number> {
+  await page.evaluate((name) => {
+    (window as unknown as { measured: Promise<number> }).measured = new Promise<number>((resolve) =>
+      document.addEventListener(name, (one) => requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - one.timeStamp))), {
+        capture: true,
+        once: true,
+      }),
+    );
+  }, event);
+  await act();
+  return page.evaluate(() => (window as unknown as { measured: Promise<number> }).measured);
+}
+
+/** The other things that hands do all day in the long document; each beside the bare editor's one more mark. */
+async function handling(page: Page, bare: number): Promise<void> {
+  const beside = { what: 'one more mark in bare CodeMirror, 95th percentile', value: bare };
+  const tell = (what: string, times: readonly number[]): void => {
+    const p95 = percentile(times, 0.95);
+    report({ what: `${what}, 95th percentile`, value: p95, unit: 'ms', beside, promise: { words: 'under 50 ms', kept: p95 < 50 } });
+  };
+  const press = (key: string): Promise<number> => timed(page, 'keydown', () => page.keyboard.press(key));
+  const many = async (count: number, act: (run: number) => Promise<number>): Promise<number[]> => {
+    const times: number[] = [];
+    for (let run = 0; run < count; run++) {
+      times.push(await act(run));
+      await page.waitForTimeout(60);
+    }
+    return times;
+  };
+  await page.locator('.cm-content').focus();
+  await page.keyboard.press(']');
+  tell('moving an end of a passage there', await many(30, (run) => press(run % 2 ? 'Alt+ArrowLeft' : 'Alt+ArrowRight')));
+  tell(
+    'removing a passage there',
+    await many(30, async () => {
+      await page.keyboard.press(']');
+      await page.waitForTimeout(30);
+      return press('Delete');
+    }),
+  );
+  tell('jumping to the end and back', await many(20, (run) => press(run % 2 ? 'Control+Home' : 'Control+End')));
+  await page.getByRole('button', { name: 'View', exact: true }).click();
+  tell(
+    'dimming what is coded, and back',
+    await many(20, (run) => timed(page, 'click', () => page.getByRole('radio', { name: run % 2 ? 'as they are' : 'dimmed' }).click())),
+  );
+  await page.keyboard.press('Escape');
+  await page.locator('.cm-content').focus();
+  await page.keyboard.press('c');
+  tell('a letter in the code picker, 500 codes', await many(24, (run) => press(run % 8 === 7 ? 'Control+a' : 'synthet'[run % 8]!)));
+  await page.keyboard.press('Escape');
+
+  const dropped = await page.evaluate(async () => {
+    const scroller = document.querySelector('.cm-scroller')!;
+    let late = 0;
+    let frames = 0;
+    let last = await new Promise<number>((resolve) => requestAnimationFrame(resolve));
+    for (let run = 0; run < 240; run++) {
+      scroller.scrollTop += 60;
+      const now = await new Promise<number>((resolve) => requestAnimationFrame(resolve));
+      frames++;
+      // a frame that came after the next one was due
+      if (now - last > 25) late += Math.round((now - last) / 16.7) - 1;
+      last = now;
+    }
+    return late / (frames + late);
+  });
+  report({
+    what: 'frames dropped while scrolling',
+    value: 100 * dropped,
+    unit: '%',
+    promise: { words: 'at most 2 %', kept: dropped <= 0.02 },
+  });
+}
+
+/** How much the heap grows while documents are opened and left, one after the other. */
+async function leaking(page: Page, base: string): Promise<void> {
+  await page.goto(base);
+  await page.getByRole('button', { name: /Open the demo study/ }).click();
+  await page.getByRole('heading', { name: 'The Last Ferry' }).waitFor();
+  await page.getByRole('link', { name: 'Reading', exact: true }).click();
+  await page.locator('.cm-content').waitFor();
+  const session = await page.context().newCDPSession(page);
+  const heap = async (): Promise<number> => {
+    await session.send('HeapProfiler.collectGarbage');
+    return (await session.send('Runtime.getHeapUsage')).usedSize;
+  };
+  const open = async (count: number): Promise<void> => {
+    for (let run = 0; run < count; run++) {
+      const next = page.getByRole('button', { name: 'Next document' });
+      if (await next.isEnabled()) await next.click();
+      else {
+        await page.getByRole('link', { name: 'Overview', exact: true }).click();
+        await page.locator('.lines a').first().click();
+      }
+      await page.locator('.cm-line').first().waitFor();
+    }
+  };
+  // every document once, so that texts kept on purpose are there before the count begins
+  await open(80);
+  const before = await heap();
+  await open(200);
+  const grown = (await heap()) / before - 1;
+  report({
+    what: 'heap grown by opening 200 documents',
+    value: 100 * grown,
+    unit: '%',
+    promise: { words: 'under 10 %', kept: grown < 0.1 },
+  });
+}
+
 async function applyCodes(page: Page): Promise<number[]> {
   await page
     .locator('.cm-line')

@@ -72,6 +72,17 @@ for (const theme of ['light', 'dark'] as const) {
   await page.getByRole('dialog').getByRole('button', { name: 'Drop them' }).click();
   await page.locator('.slip').nth(4).click();
   await shoot(page, 'reading-passage');
+  await page.getByRole('button', { name: 'Text', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Read line by line' }).click();
+  await page.getByRole('combobox', { name: 'Codes of turn 3', exact: true }).click();
+  await page.keyboard.type('help');
+  await shoot(page, 'reading-lines');
+  await page.getByRole('button', { name: 'Text', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Read by question' }).click();
+  await page.getByLabel('Question').selectOption('What should the council do first?');
+  await page.locator('article fl-code-cell input').nth(1).click();
+  await page.keyboard.type('trust');
+  await shoot(page, 'reading-question');
   await filum.goTo('Codebook');
   await page.getByRole('treeitem', { name: 'Getting help in time' }).click();
   await shoot(page, 'codebook');

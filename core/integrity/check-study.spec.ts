@@ -32,6 +32,21 @@ describe('the integrity check', () => {
     expect(checkStudy(without, null)).toEqual([jasmine.stringContaining('a document that is missing')]);
   });
 
+  it('finds reading marks and idea-units outside the text, and glosses by nobody', () => {
+    const { bench, document } = make();
+    const faults = (fields: object): string[] => {
+      const changed = { ...document, ...fields };
+      return checkStudy({ ...bench.state, tables: { ...bench.state.tables, document: { [document.id]: changed } } }, null);
+    };
+    expect(faults({ readTo: 19, units: [0, 5, 19] })).toEqual([]);
+    expect(faults({ readTo: 99 })).toEqual([jasmine.stringContaining('read beyond its end')]);
+    for (const units of [[3], [0, 5, 5], [0, 99]]) expect(faults({ units })).toEqual([jasmine.stringContaining('out of order')]);
+    const gloss = { id: bench.newId(), term: 'haar', forms: [], meaning: '', coderId: bench.newId(), createdAt: 0 };
+    expect(checkStudy({ ...bench.state, tables: { ...bench.state.tables, gloss: { [gloss.id]: gloss } } }, null)).toEqual([
+      jasmine.stringContaining('unknown coder'),
+    ]);
+  });
+
   it('finds codes and folders that lie under themselves', () => {
     const { bench, code } = make();
     const loop = { ...bench.state.tables.code[code]!, parentId: code };

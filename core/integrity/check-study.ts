@@ -58,6 +58,8 @@ export function checkStudy(state: StudyState, texts: ReadonlyMap<Id, Text> | nul
       about.type === 'passage' ? state.passages[about.documentId]?.ids.includes(about.id) === true : has(tables[about.type], about.id);
     expect(there, `The memo “${memo.title}” is about something that is missing.`);
   }
+  for (const gloss of Object.values(tables.gloss))
+    expect(has(tables.coder, gloss.coderId), `The gloss of “${gloss.term}” is by an unknown coder.`);
   for (const document of Object.values(tables.document)) {
     expect(has(tables.folder, document.folderId), `“${document.title}” lies in a folder that is missing.`);
     for (const id of Object.keys(document.values))
@@ -71,6 +73,12 @@ export function checkStudy(state: StudyState, texts: ReadonlyMap<Id, Text> | nul
         (!asked || (asked.start < asked.end && asked.end <= document.characters));
       expect(sound, `An answer in “${document.title}” lies outside its text.`);
     }
+    const { readTo = 0, units = [] } = document;
+    expect(readTo <= document.characters, `“${document.title}” is marked as read beyond its end.`);
+    expect(
+      units.every((start, at) => (at === 0 ? start === 0 : start > units[at - 1]!) && start <= document.characters),
+      `The idea-units of “${document.title}” are out of order or lie outside its text.`,
+    );
     for (const speaker of document.speakers)
       expect(has(tables.case, speaker.caseId), `A speaker in “${document.title}” belongs to a case that is missing.`);
     const text = texts?.get(document.id);

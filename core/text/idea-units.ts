@@ -1,14 +1,20 @@
 import type { Text } from '../model/document';
+import { paragraphAt } from './paragraphs';
 import type { Stretch } from '../passages/relations';
 
 /**
  * Units that the researcher makes: kept as the positions where they begin. A unit goes to where the next begins, or to
- * the end of the text; white space at its ends is left out, and what holds no words is no unit.
+ * the end of the text; white space and speakers' labels at its ends are left out, and what holds no words is no unit.
  */
-export function ideaUnits({ text }: Text, starts: readonly number[]): Stretch[] {
+export function ideaUnits({ text, paragraphs }: Text, starts: readonly number[]): Stretch[] {
   const from = starts[0] === 0 ? starts : [0, ...starts];
-  return from.flatMap((start, at) => {
-    const words = text.slice(start, from[at + 1] ?? text.length);
+  return from.flatMap((begin, at) => {
+    const next = from[at + 1] ?? text.length;
+    const start = Math.max(begin, paragraphs[paragraphAt(paragraphs, begin)]?.body ?? begin);
+    // the label of who speaks next belongs to the next unit
+    const last = paragraphs[paragraphAt(paragraphs, Math.max(begin, next - 1))];
+    const end = last && last.body > last.start && next <= last.body ? last.start : next;
+    const words = text.slice(start, Math.max(start, end));
     const trimmed = words.trim();
     if (!trimmed) return [];
     const first = start + words.indexOf(trimmed);

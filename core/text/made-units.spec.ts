@@ -30,6 +30,12 @@ describe('units that are made', () => {
     expect(ideaUnits(text, joined).length).toBe(2);
     expect(joinBefore([0], 0)).toEqual([0]);
     expect(ideaUnits(text, [0, text.text.length]).map(words)).toEqual([text.text]);
+    const question = text.text.indexOf('What was');
+    expect(
+      ideaUnits(text, [0, question, text.text.indexOf('They held')])
+        .map(words)
+        .slice(0, 2),
+    ).toEqual(['Field of the day.', 'What was it like?\nMara: Tell me.']);
   });
 
   it('keep a question with its answer, and what comes before the first apart', () => {

@@ -184,6 +184,7 @@ export class PassageWork {
     if (!chosen) return;
     this.session.run(removePassage(chosen.documentId, chosen.id));
     this.here.chosenId.set(null);
+    this.application.tick();
   }
 
   /** Goes to the next or previous passage. */

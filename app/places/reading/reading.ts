@@ -112,6 +112,14 @@ export class Reading {
   protected readonly listOpen = signal(false);
   protected readonly finding = signal(false);
   protected readonly found = signal<FoundWords>(NOTHING_FOUND);
+  /** The chosen passage, for those who hear the page. */
+  protected readonly announced = computed(() => {
+    const chosen = this.here.chosen();
+    const text = this.here.text();
+    if (!chosen || !text) return '';
+    const names = [...new Set(chosen.codings.map((coding) => this.here.codes()[coding.codeId]?.name))].filter(Boolean).join(', ');
+    return `Passage with ${names || 'no code yet'}: ${tidyLine(text.text.slice(chosen.start, Math.min(chosen.end, chosen.start + 120)))}`;
+  });
   /** Width of the text: letters of the reading faces are about 0.54 of their size wide. */
   protected readonly measure = computed(() => `${Math.round(this.settings.type().measure * this.settings.type().size * 0.544)}px`);
   protected readonly asLines = computed(() => this.as() === 'lines');

@@ -19,13 +19,14 @@ const HEADINGS = [
   'parents',
   'coder',
   'time',
+  'rating',
   'comment',
 ] as const;
 
 /**
  * All codings as a table, one row a coding; a passage without a code has one row with an empty code.
  * `start` and `end` count characters of the text from 0, the end not included; `parents` names the
- * categories from the top, joined by " / "; `time` is in ISO 8601, UTC.
+ * categories from the top, joined by " / "; `time` is in ISO 8601, UTC; `rating` is empty where none was given.
  * @param textOf the text of a document
  * @param documentIds which documents, in the order of the rows
  */
@@ -60,6 +61,7 @@ export function codingsCsv(state: StudyState, documentIds: readonly Id[], textOf
           parents.reverse().join(' / '),
           state.tables.coder[coding.coderId]?.name ?? '',
           new Date(coding.createdAt).toISOString(),
+          'rating' in coding ? (coding.rating ?? '') : '',
           passage.comment,
         ]);
       }

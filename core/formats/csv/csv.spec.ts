@@ -53,6 +53,7 @@ describe('the codings as a table', () => {
       'parents',
       'coder',
       'time',
+      'rating',
       'comment',
     ]);
     expect(rows.map((row) => [row[2], row[3], row[6], row[7], row[8], row[9]])).toEqual([

@@ -70,6 +70,7 @@ const classes = EditorView.editorAttributes.compute([looksField], (state) => {
         looks.coded === 'dimmed' ? 'dim-coded' : '',
         looks.coded === 'tinted' ? 'tint-coded' : '',
         looks.threads ? '' : 'no-threads',
+        looks.numbers ? 'numbered' : '',
         looks.speakers === 'coloured' ? 'colour-speakers' : '',
         looks.dimInterviewer ? 'dim-asks' : '',
       ]

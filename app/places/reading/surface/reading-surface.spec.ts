@@ -1,9 +1,12 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import type { Document } from '@core/model/document';
+import { GlossFinder } from '@core/glosses/find-glosses';
+import type { Gloss } from '@core/model/gloss';
 import type { Passage } from '@core/model/passage';
 import { composeText } from '@core/text/draft-text';
 import { labelsOf } from '@core/text/speakers';
+import { FIRST_LOOKS } from '../../../state/reader-settings';
 import { KEY_MAP } from '../../../ui/key-map';
 import { openedStudy } from '../../../testing/opened-study';
 import { ReadingSurface, SURFACE_KEYS, type SurfaceCommand } from './reading-surface';
@@ -112,10 +115,63 @@ describe('the reading surface', () => {
     expect(host().querySelector('.chosen')!.textContent).toBe('we waited');
   });
 
-  it('folds slips that would stand far from their words', async () => {
+  it('counts what begins in a crowded paragraph, shows all of it on a click, and folds slips far from their words', async () => {
     await show(Array.from({ length: 9 }, (_, at) => passage(`q${at}`, 'Rang the boat.', 'Help', 'Queue')));
-    expect(host().querySelectorAll('.slip-group').length).toBe(9);
+    const groups = () => host().querySelectorAll('.slip-group').length;
+    const crowd = () => host().querySelector<HTMLElement>('.crowd')!;
+    expect([groups(), crowd().textContent]).toEqual([3, 'and 6 more']);
+    crowd().click();
+    await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 30)));
+    expect([groups(), crowd().textContent]).toEqual([9, 'show fewer']);
     expect(host().querySelectorAll('.slip-group.folded').length).toBeGreaterThan(4);
+  });
+
+  it('names only the codes that the margin is to name, and keeps what is not coded yet', async () => {
+    fixture.componentRef.setInput('slipsOf', (coding: { codeId: string }) => coding.codeId === codes['Queue']);
+    await show([passage('p2', 'Rang', 'Help'), passage('p3', 'They held her.', 'Help', 'Queue'), passage('p4', 'we waited')]);
+    expect([...host().querySelectorAll('.slip')].map((slip) => slip.querySelector('.name')?.textContent ?? slip.textContent)).toEqual([
+      'Queue',
+      'no code yet',
+    ]);
+    expect(host().querySelectorAll('.thread').length).toBe(2);
+  });
+
+  it('folds coded words away, numbers paragraphs and says by its classes what else is on', async () => {
+    await show([passage('p2', 'Rang the boat.', 'Help')]);
+    fixture.componentRef.setInput('looks', { ...FIRST_LOOKS, coded: 'folded away', numbers: true, dimInterviewer: true, threads: false });
+    await fixture.whenStable();
+    expect([...host().querySelectorAll('.cm-line')][1]!.textContent).toBe('··· They held her.');
+    expect(host().querySelectorAll('.cm-lineNumbers .cm-gutterElement').length).toBeGreaterThan(2);
+    expect(host().querySelector('.cm-editor')!.classList).toContain('dim-asks');
+    fixture.componentRef.setInput('looks', FIRST_LOOKS);
+    await fixture.whenStable();
+    expect([...host().querySelectorAll('.cm-line')][1]!.textContent).toBe('Rang the boat. They held her.');
+  });
+
+  it('marks defined words, and what was found with ticks beside the text', async () => {
+    const gloss: Gloss = { id: 'g', term: 'boat', forms: [], meaning: 'the ferry', coderId, createdAt: 0 };
+    fixture.componentRef.setInput('glosses', new GlossFinder([gloss]));
+    const at = text.text.indexOf('waited');
+    fixture.componentRef.setInput('found', {
+      hits: [
+        { start: 13, end: 16 },
+        { start: at, end: at + 6 },
+      ],
+      at: 1,
+    });
+    await fixture.whenStable();
+    expect(host().querySelector('.glossed')!.textContent).toBe('boat');
+    expect([...host().querySelectorAll('.hit')].map((hit) => hit.classList.contains('hit-here'))).toEqual([false, true]);
+    expect(host().querySelectorAll('.hit-ticks i').length).toBe(2);
+  });
+
+  it('has grips at the ends of the chosen passage alone', async () => {
+    await show([passage('p2', 'Rang the boat.', 'Help'), passage('p3', 'we waited', 'Queue')]);
+    expect(host().querySelectorAll('.grip').length).toBe(0);
+    fixture.componentRef.setInput('chosenId', 'p3');
+    await fixture.whenStable();
+    expect(host().querySelectorAll('.grip').length).toBe(2);
+    expect(host().querySelectorAll('.cm-line')[2]!.querySelectorAll('.grip').length).toBe(2);
   });
 
   it('takes the paragraph where nothing is selected, without the label', () => {
@@ -124,7 +180,26 @@ describe('the reading surface', () => {
     expect(fixture.componentInstance.selection()).toBeNull();
   });
 
-  it('asks for what each key stands for, and every key is on the sheet', () => {
+  it('moves the ends of a passage with Alt and the arrows, and codes by number', () => {
+    const asked: SurfaceCommand[] = [];
+    fixture.componentInstance.asked.subscribe((command) => asked.push(command));
+    const press = (init: KeyboardEventInit) =>
+      host()
+        .querySelector('.cm-content')!
+        .dispatchEvent(new KeyboardEvent('keydown', { bubbles: true, cancelable: true, ...init }));
+    press({ key: 'ArrowRight', altKey: true });
+    press({ key: 'ArrowUp', altKey: true, shiftKey: true });
+    press({ key: '7' });
+    press({ key: 'f', ctrlKey: true });
+    press({ key: 'c', ctrlKey: true });
+    expect(asked).toEqual(['end + word', 'start - sentence', 'number 7', 'search']);
+  });
+
+  it('asks for what each key stands for, and every key is on the sheet', async () => {
+    // leaving a passage needs one that is chosen
+    await show([passage('p2', 'we waited', 'Queue')]);
+    fixture.componentRef.setInput('chosenId', 'p2');
+    await fixture.whenStable();
     const asked: SurfaceCommand[] = [];
     fixture.componentInstance.asked.subscribe((command) => asked.push(command));
     const onSheet = new Set(KEY_MAP.flatMap((group) => group.entries).map((entry) => entry.keys.join('+')));
@@ -132,7 +207,7 @@ describe('the reading surface', () => {
       host()
         .querySelector('.cm-content')!
         .dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
-      expect(onSheet.has(key.length === 1 ? key.toUpperCase() : key))
+      expect(onSheet.has(key.length === 1 ? key.toUpperCase() : key.replace('Escape', 'Esc')))
         .withContext(key)
         .toBeTrue();
     }

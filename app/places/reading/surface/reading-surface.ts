@@ -139,13 +139,17 @@ export class ReadingSurface {
   /** Made with the first text, so that nothing is laid out twice. */
   private view!: EditorView;
   private shownText: Text | null = null;
+  private telling: ReturnType<typeof setTimeout> | undefined;
   private shownCoding: Coding | null = null;
   /** Where the caret goes with the next transaction, or null. */
   private caretTo: number | null = null;
   private shownMemos: ReadonlyMap<Id, string> | null = null;
 
   constructor() {
-    inject(DestroyRef).onDestroy(() => this.view?.destroy());
+    inject(DestroyRef).onDestroy(() => {
+      clearTimeout(this.telling);
+      this.view?.destroy();
+    });
     // CodeMirror would measure in the next frame; asked for a place it measures in this one, and all is painted once
     afterNextRender({ read: () => this.tellPlace() });
     effect(() => this.showText(this.document(), this.text()));
@@ -196,13 +200,14 @@ export class ReadingSurface {
           },
           drop: (event) => this.onDrop(event),
           scroll: () => {
-            this.tellPlace();
+            // while it scrolls, scrolling is all that the browser should be busy with
+            this.telling ??= setTimeout(() => this.tellPlace(), 120);
             return false;
           },
         }),
       ),
       EditorView.updateListener.of((update) => {
-        if (update.geometryChanged) this.tellPlace();
+        if (update.geometryChanged) this.telling ??= setTimeout(() => this.tellPlace(), 120);
       }),
     ];
   }
@@ -349,6 +354,8 @@ export class ReadingSurface {
   }
 
   private tellPlace(): void {
+    clearTimeout(this.telling);
+    this.telling = undefined;
     const { scrollDOM } = this.view;
     this.scrolled.emit(this.view.lineBlockAtHeight(scrollDOM.scrollTop - this.view.documentPadding.top + 1).from);
   }
