@@ -139,9 +139,10 @@ test('steps through passages and keeps the place of each document', async ({ pag
   await filum.text.focus();
   for (let at = 0; at < 30; at++) await page.keyboard.press(']');
   await expect(page.locator('.slip-group.here').first()).toBeVisible();
+  // where the reader is, is told and kept when the text has come to rest
+  await page.waitForTimeout(700);
   const where = await page.locator('fl-document-foot span').first().textContent();
   expect(where).not.toBe('turn 1 of 51');
-  await page.waitForTimeout(700);
   await filum.read('Interview 01 – Moira Tennant');
   await filum.read('Interview 03 – Shona Adair');
   await expect(page.locator('fl-document-foot span').first()).toHaveText(where!);

@@ -10,22 +10,23 @@ async function fits(page: Page): Promise<void> {
 }
 
 for (const theme of ['light', 'dark'] as const) {
+  const what = theme === 'light' ? 'all' : 'colours';
   test(`every screen is accessible, in the ${theme} theme`, async ({ browser, baseURL }) => {
     const page = await (await browser.newContext({ colorScheme: theme, baseURL, viewport: { width: 1280, height: 800 } })).newPage();
     const filum = new Filum(page);
     await page.goto('/');
     await page.getByRole('button', { name: /New study/ }).click();
-    await filum.accessible();
+    await filum.accessible(what);
     await filum.openDemo();
     for (const place of PLACES) {
       await filum.goTo(place);
       await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible();
       if (place === 'Reading') await expect(page.locator('.slip').first()).toBeVisible();
-      await test.step(place, () => filum.accessible());
+      await test.step(place, () => filum.accessible(what));
     }
     await page.goto(`${page.url().replace('write-up', 'log')}`);
     await expect(page.getByRole('heading', { name: 'Log' })).toBeVisible();
-    await filum.accessible();
+    await filum.accessible(what);
     await page.context().close();
   });
 
@@ -35,19 +36,19 @@ for (const theme of ['light', 'dark'] as const) {
     await filum.openDemo();
     await filum.read('Interview 03 – Shona Adair');
     await page.locator('.slip').first().click();
-    await filum.accessible();
+    await filum.accessible(what);
     await page.locator('.cm-line').nth(3).click();
     await page.keyboard.press('c');
     await page.keyboard.type('help');
-    await filum.accessible();
+    await filum.accessible(what);
     await page.keyboard.press('Escape');
     await page.keyboard.press('m');
     await expect(page.getByRole('dialog')).toBeVisible();
-    await filum.accessible();
+    await filum.accessible(what);
     await page.keyboard.press('Escape');
     await filum.text.focus();
     await page.keyboard.press('?');
-    await filum.accessible();
+    await filum.accessible(what);
     await page.context().close();
   });
 }

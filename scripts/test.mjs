@@ -1,5 +1,5 @@
 // npm test: types, lint, core, component and interface tests. Prints the sum last.
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { chromium, install } from './install.mjs';
 
@@ -8,18 +8,26 @@ process.env.CHROME_BIN = chromium();
 let passed = 0;
 let failed = 0;
 
-/** Runs a step, showing what it prints; returns its exit status and its output. */
+/** Runs a step, and shows what it printed when it has ended; gives its exit status and its output. */
 function step(title, command, args) {
-  console.log(`\n— ${title}`);
-  const result = spawnSync(command, args, { encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'], maxBuffer: 1 << 28 });
-  const output = `${result.stdout ?? ''}${result.stderr ?? ''}`.replace(/^npm warn .*$/gm, '').trim();
-  console.log(output.length > 20_000 ? output.slice(-20_000) : output);
-  return { status: result.status ?? 1, output };
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'] });
+    let output = '';
+    child.stdout.on('data', (data) => (output += data));
+    child.stderr.on('data', (data) => (output += data));
+    child.on('error', (error) => (output += error));
+    child.on('close', (status) => {
+      output = output.replace(/^npm warn .*$/gm, '').trim();
+      console.log(`\n— ${title}`);
+      console.log(output.length > 20_000 ? output.slice(-20_000) : output);
+      resolve({ status: status ?? 1, output });
+    });
+  });
 }
 
 /** A check that passes or fails as a whole. */
-function check(title, command, args) {
-  const { status } = step(title, command, args);
+async function check(title, command, args) {
+  const { status } = await step(title, command, args);
   if (status === 0) passed++;
   else failed++;
 }
@@ -31,22 +39,30 @@ function count({ status }, good, bad) {
   if (status === 0 && good === 0) failed++;
 }
 
-check('types', 'npm', ['run', '--silent', 'types']);
-check('lint', 'npm', ['run', '--silent', 'lint']);
+async function checks() {
+  await check('types', 'npm', ['run', '--silent', 'types']);
+  await check('lint', 'npm', ['run', '--silent', 'lint']);
+  await check('build', 'npm', ['run', '--silent', 'build']);
+}
 
-const core = step('core', 'npm', ['run', '--silent', 'test:core']);
-const specs = /(\d+) specs?, (\d+) failures?/.exec(core.output);
-count(core, specs ? specs[1] - specs[2] : 0, specs ? Number(specs[2]) : 0);
+async function units() {
+  const core = await step('core', 'npm', ['run', '--silent', 'test:core']);
+  const specs = /(\d+) specs?, (\d+) failures?/.exec(core.output);
+  count(core, specs ? specs[1] - specs[2] : 0, specs ? Number(specs[2]) : 0);
 
-const components = step('components', 'npm', ['run', '--silent', 'test:components']);
-const success = /TOTAL: (\d+) SUCCESS/.exec(components.output) ?? [...components.output.matchAll(/Executed (\d+) of \d+.*SUCCESS/g)].at(-1);
-const broken = [...components.output.matchAll(/Executed (\d+) of \d+ .*?\((\d+) FAILED\)/g)].at(-1);
-count(components, broken ? broken[1] - broken[2] : Number(success?.[1] ?? 0), Number(broken?.[2] ?? 0));
+  const components = await step('components', 'npm', ['run', '--silent', 'test:components']);
+  const success =
+    /TOTAL: (\d+) SUCCESS/.exec(components.output) ?? [...components.output.matchAll(/Executed (\d+) of \d+.*SUCCESS/g)].at(-1);
+  const broken = [...components.output.matchAll(/Executed (\d+) of \d+ .*?\((\d+) FAILED\)/g)].at(-1);
+  count(components, broken ? broken[1] - broken[2] : Number(success?.[1] ?? 0), Number(broken?.[2] ?? 0));
+}
 
-check('build', 'npm', ['run', '--silent', 'build']);
+// side by side, for two cores; the interface tests need the build and use both
+await Promise.all([checks(), units()]);
+
 const report = 'test-results/interface.json';
 rmSync(report, { force: true });
-const faces = step('interface', 'npx', ['playwright', 'test']);
+const faces = await step('interface', 'npx', ['playwright', 'test']);
 const { stats } = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : { stats: { expected: 0, unexpected: 0, flaky: 0 } };
 count(faces, stats.expected + stats.flaky, stats.unexpected);
 if (stats.flaky > 0) console.log(`\n${stats.flaky} interface tests passed only at the second try: look at them.`);

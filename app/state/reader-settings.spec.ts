@@ -1,10 +1,9 @@
-import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { provideStore, Store } from '@ngrx/store';
+import { Store } from '@ngrx/store';
 import { openedStudy } from '../testing/opened-study';
+import { openInStore } from '../testing/study-store';
 import { FIRST_TYPE, ReaderSettings } from './reader-settings';
 import { StudyActions } from './study.actions';
-import { studyFeature } from './study.reducer';
 
 describe('how a reader reads', () => {
   const KEYS = ['filum-reader-type', 'filum-reader-looks', 'filum-pinned-codes'];
@@ -12,16 +11,7 @@ describe('how a reader reads', () => {
 
   function settings(): ReaderSettings {
     TestBed.resetTestingModule();
-    TestBed.configureTestingModule({
-      providers: [
-        provideZonelessChangeDetection(),
-        provideStore(
-          { study: studyFeature.reducer },
-          { runtimeChecks: { strictStateImmutability: false, strictActionImmutability: false } },
-        ),
-      ],
-    });
-    TestBed.inject(Store).dispatch(StudyActions.opened({ opened, role: 'writer' }));
+    openInStore(opened);
     return TestBed.inject(ReaderSettings);
   }
 

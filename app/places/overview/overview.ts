@@ -1,11 +1,12 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import type { JournalEntry } from '@core/change/journal';
 import { passageCount } from '@core/passages/columns';
 import { union } from '@core/passages/relations';
 import { unpackPassages } from '@core/passages/columns';
+import { newCodesByDocument } from '@core/patterns/new-codes';
 import { workAs } from '@core/change/commands/study';
 import { StudySession } from '../../state/study-session';
 import {
@@ -19,12 +20,13 @@ import {
   selectScopedDocuments,
   selectStudy,
 } from '../../state/study.selectors';
+import { LineChart, type LinePoint } from '../../ui/charts/line-chart';
 import { Ask } from '../../ui/dialogs/ask';
 
 /** What is here, how far the reading is, what was done last, and when the last backup was. */
 @Component({
   selector: 'fl-overview',
-  imports: [RouterLink, DatePipe],
+  imports: [RouterLink, DatePipe, LineChart],
   templateUrl: './overview.html',
   styleUrl: './overview.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -33,6 +35,7 @@ export class Overview {
   private readonly store = inject(Store);
   private readonly session = inject(StudySession);
   private readonly ask = inject(Ask);
+  private readonly router = inject(Router);
   protected readonly study = this.store.selectSignal(selectStudy);
   protected readonly documents = this.store.selectSignal(selectScopedDocuments);
   private readonly passages = this.store.selectSignal(selectPassages);
@@ -76,11 +79,35 @@ export class Overview {
         return { document, path, passages: columns ? passageCount(columns) : 0 };
       }),
   );
+  protected readonly newCodes = computed(() =>
+    newCodesByDocument(
+      this.passages(),
+      this.documents().map((document) => document.id),
+    ),
+  );
+  protected readonly codePoints = computed(() => {
+    const titles = new Map(this.documents().map((document) => [document.id, document.title]));
+    return this.newCodes().map(({ documentId, fresh, total }): LinePoint => ({
+      name: titles.get(documentId) ?? '',
+      value: total,
+      said: `${total} codes so far, ${fresh} of them new here`,
+    }));
+  });
+  /** How long ago the last new code came, in documents. */
+  protected readonly lastNew = computed(() => {
+    const since = this.newCodes().length - 1 - this.newCodes().findLastIndex((one) => one.fresh > 0);
+    return since === 0 ? 'The last one still added some.' : since === 1 ? 'The last one added none.' : `The last ${since} added none.`;
+  });
   protected readonly hidden = computed(() => Math.max(0, this.documents().length - Overview.SHOWN));
   protected readonly since = computed(() => this.history().seq - (this.backup()?.through ?? 0));
 
   constructor() {
     effect(() => void this.session.journal(this.history().seq + 1, 8).then((entries) => this.recent.set(entries)));
+  }
+
+  protected readCoded(at: number): void {
+    const documentId = this.newCodes()[at]?.documentId;
+    if (documentId) void this.router.navigate(['/study', this.study()!.id, 'reading', documentId]);
   }
 
   protected async changeCoder(): Promise<void> {

@@ -1,10 +1,7 @@
-import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
-import { provideStore, Store } from '@ngrx/store';
 import type { Passage } from '@core/model/passage';
-import { StudyActions } from '../../state/study.actions';
-import { studyFeature } from '../../state/study.reducer';
 import { openedStudy } from '../../testing/opened-study';
+import { openInStore } from '../../testing/study-store';
 import type { Picked } from '../../ui/picker/code-picker';
 import { CodeCell } from './code-cell';
 
@@ -27,16 +24,7 @@ describe('the codes of a unit in a cell', () => {
   });
 
   beforeEach(async () => {
-    TestBed.configureTestingModule({
-      providers: [
-        provideZonelessChangeDetection(),
-        provideStore(
-          { study: studyFeature.reducer },
-          { runtimeChecks: { strictStateImmutability: false, strictActionImmutability: false } },
-        ),
-      ],
-    });
-    TestBed.inject(Store).dispatch(StudyActions.opened({ opened, role: 'writer' }));
+    openInStore(opened);
     fixture = TestBed.createComponent(CodeCell);
     fixture.componentRef.setInput('documentId', 'd');
     fixture.componentRef.setInput('place', { start: 0, end: 10 });

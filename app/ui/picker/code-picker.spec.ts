@@ -1,9 +1,6 @@
-import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
-import { provideStore, Store } from '@ngrx/store';
-import { StudyActions } from '../../state/study.actions';
-import { studyFeature } from '../../state/study.reducer';
 import { openedStudy } from '../../testing/opened-study';
+import { openInStore } from '../../testing/study-store';
 import { CodePicker, type Picked } from './code-picker';
 
 describe('the code picker', () => {
@@ -13,16 +10,7 @@ describe('the code picker', () => {
   const { opened, codes } = openedStudy(['Reaching help', 'Getting help in time:Reaching help', 'Worry']);
 
   beforeEach(async () => {
-    TestBed.configureTestingModule({
-      providers: [
-        provideZonelessChangeDetection(),
-        provideStore(
-          { study: studyFeature.reducer },
-          { runtimeChecks: { strictStateImmutability: false, strictActionImmutability: false } },
-        ),
-      ],
-    });
-    TestBed.inject(Store).dispatch(StudyActions.opened({ opened, role: 'writer' }));
+    openInStore(opened);
     fixture = TestBed.createComponent(CodePicker);
     fixture.componentRef.setInput('words', 'they held her');
     picked = [];

@@ -61,7 +61,7 @@ describe('a file on its way in', () => {
       asDocuments: [{ name: 'name', role: 'title', type: 'text', because: '' }],
       asCases: [{ name: 'name', role: 'title', type: 'text', because: 'its name says so' }],
     };
-    const read = withTable(item('people.csv'), table);
+    const read = withTable(item('people.csv'), table, null);
     expect([read.rowsBecome, read.columns]).toEqual(['cases only', table.asCases]);
   });
 });

@@ -105,7 +105,7 @@ export function withText(item: ImportItem, text: TextSummary, sameAs: ImportItem
 }
 
 /** The item once its table is read; roles are guessed anew when the columns are others. */
-export function withTable(item: ImportItem, table: TableSummary): ImportItem {
+export function withTable(item: ImportItem, table: TableSummary, sameAs: ImportItem['sameAs']): ImportItem {
   const same = item.columns.map((column) => column.name).join('\n') === table.header.join('\n');
   const questions = table.asDocuments.some((column) => column.role === 'question');
   const rowsBecome = same ? item.rowsBecome : questions ? 'a document each' : 'cases only';
@@ -113,6 +113,7 @@ export function withTable(item: ImportItem, table: TableSummary): ImportItem {
     ...item,
     state: 'read',
     table,
+    sameAs,
     trouble: '',
     encodings: [],
     title: item.title || item.fileName,

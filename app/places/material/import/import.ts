@@ -218,7 +218,7 @@ export class Import implements OnDestroy {
 
   private withOutcome(item: ImportItem, outcome: FileOutcome): ImportItem {
     if ('text' in outcome) return withText(item, outcome.text, this.knownAs(outcome.text.sha256, item.key));
-    if ('table' in outcome) return withTable(item, outcome.table);
+    if ('table' in outcome) return withTable(item, outcome.table, this.knownAs(outcome.table.sha256, item.key));
     return { ...item, state: 'trouble', trouble: outcome.trouble, encodings: outcome.encodings };
   }
 
@@ -244,7 +244,7 @@ export class Import implements OnDestroy {
   private knownAs(sha256: string, key: number): ImportItem['sameAs'] {
     const stored = this.bySum().get(sha256);
     if (stored) return { id: stored.id, title: stored.title };
-    const here = this.items().find((item) => item.key < key && item.text?.sha256 === sha256);
+    const here = this.items().find((item) => item.key < key && (item.text ?? item.table)?.sha256 === sha256);
     return here ? { id: null, title: here.title } : null;
   }
 

@@ -1,6 +1,4 @@
 import {
-  afterRenderEffect,
-  ApplicationRef,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -28,6 +26,7 @@ import { selectCases, selectData, selectPassages, selectScopedDocuments, selectS
 import { Icon } from '../../../ui/icon/icon';
 import type { Picked } from '../../../ui/picker/code-picker';
 import { CodeCell } from '../code-cell';
+import { GrowingList } from '../growing-list';
 
 /** Answers read from disk and drawn at a time. */
 const AT_ONCE = 40;
@@ -53,7 +52,6 @@ export class QuestionReader {
   private readonly session = inject(StudySession);
   private readonly router = inject(Router);
   private readonly cache = inject(TextCache);
-  private readonly application = inject(ApplicationRef);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly cells = viewChildren(CodeCell);
   private readonly data = this.store.selectSignal(selectData);
@@ -61,7 +59,6 @@ export class QuestionReader {
   private readonly passages = this.store.selectSignal(selectPassages);
   private readonly cases = this.store.selectSignal(selectCases);
   protected readonly study = this.store.selectSignal(selectStudy);
-  private readonly limit = signal(AT_ONCE);
   private readonly texts = signal<ReadonlyMap<Id, Text>>(new Map());
   protected readonly uncodedOnly = signal(false);
   /** Attributes told of each respondent; the first few until the researcher chooses. */
@@ -91,7 +88,8 @@ export class QuestionReader {
     const left = this.left();
     return left ? this.answered().filter(({ document, answer }) => left.has(answer) && document !== null) : this.answered();
   });
-  protected readonly drawn = computed(() => this.rows().slice(0, this.limit()));
+  private readonly list = new GrowingList(this.rows, AT_ONCE);
+  protected readonly drawn = this.list.drawn;
   private readonly owners = computed(() => {
     const owners = new Map<Id, Id[]>();
     for (const one of Object.values(this.cases())) for (const id of one.documentIds) owners.set(id, [...(owners.get(id) ?? []), one.id]);
@@ -102,24 +100,11 @@ export class QuestionReader {
     effect(() => {
       this.question();
       untracked(() => {
-        this.limit.set(AT_ONCE);
+        this.list.reset();
         this.setUncodedOnly(false);
       });
     });
     effect(() => void this.load(this.drawn()));
-    afterRenderEffect((onCleanup) => {
-      this.drawn();
-      const end = this.host.querySelector('.end');
-      if (!end) return;
-      const watch = new IntersectionObserver(
-        ([entry]) => {
-          if (entry?.isIntersecting && untracked(this.limit) < untracked(this.rows).length) this.limit.update((limit) => limit + AT_ONCE);
-        },
-        { root: this.host.querySelector('.scroll'), rootMargin: '600px' },
-      );
-      watch.observe(end);
-      onCleanup(() => watch.disconnect());
-    });
   }
 
   private async load(rows: readonly Row[]): Promise<void> {
@@ -196,10 +181,7 @@ export class QuestionReader {
   /** Goes to the cell of the next or previous answer, in view with its words. */
   protected go(at: number, by: 1 | -1): void {
     const next = at + by;
-    if (next >= this.drawn().length && this.limit() < this.rows().length) {
-      this.limit.update((limit) => limit + AT_ONCE);
-      this.application.tick();
-    }
+    this.list.reach(next);
     this.cells()[next]?.focus();
     this.host.querySelectorAll('article')[next]?.scrollIntoView({ block: 'nearest' });
   }

@@ -1,5 +1,4 @@
 import {
-  afterRenderEffect,
   ApplicationRef,
   ChangeDetectionStrategy,
   Component,
@@ -8,7 +7,6 @@ import {
   ElementRef,
   inject,
   signal,
-  untracked,
   viewChildren,
 } from '@angular/core';
 import { Store } from '@ngrx/store';
@@ -26,11 +24,12 @@ import { StudySession } from '../../../state/study-session';
 import { selectCodeRows } from '../../../state/study.selectors';
 import type { Picked } from '../../../ui/picker/code-picker';
 import { CodeCell } from '../code-cell';
+import { GrowingList } from '../growing-list';
 import { PassageWork } from '../passage-work';
 import { ReadingHere } from '../reading-here';
 import { ROW_KINDS, rowsOf, type RowKind } from './unit-kinds';
 
-/** Rows drawn at first, and how many more whenever the end comes near. */
+/** Rows drawn at a time. */
 const AT_ONCE = 120;
 
 interface Row {
@@ -67,7 +66,6 @@ export class LineTable {
   );
   /** Of which rows are shown: `all`, `uncoded`, `code ID` or `speaker N`. */
   protected readonly filter = signal('all');
-  private readonly limit = signal(AT_ONCE);
 
   private readonly places = computed(() => {
     const [document, text] = [this.here.document(), this.here.text()];
@@ -98,7 +96,8 @@ export class LineTable {
       return what !== 'speaker' || row.speaker === speaker;
     });
   });
-  protected readonly drawn = computed(() => this.rows().slice(0, this.limit()));
+  private readonly list = new GrowingList(this.rows, AT_ONCE);
+  protected readonly drawn = this.list.drawn;
   protected readonly total = computed(() => this.all().length);
   protected readonly coded = computed(() => this.all().filter((row) => row.passages.some((passage) => passage.codings.length > 0)).length);
   protected readonly speakers = computed(() => [...new Set(this.here.document()?.speakers.map((speaker) => speaker.name))]);
@@ -108,20 +107,7 @@ export class LineTable {
     effect(() => {
       this.here.documentId();
       this.filter.set('all');
-      this.limit.set(AT_ONCE);
-    });
-    afterRenderEffect((onCleanup) => {
-      this.drawn();
-      const end = this.host.querySelector('.end');
-      if (!end) return;
-      const watch = new IntersectionObserver(
-        ([entry]) => {
-          if (entry?.isIntersecting && untracked(this.limit) < untracked(this.rows).length) this.limit.update((limit) => limit + AT_ONCE);
-        },
-        { root: this.host.querySelector('.scroll'), rootMargin: '600px' },
-      );
-      watch.observe(end);
-      onCleanup(() => watch.disconnect());
+      this.list.reset();
     });
   }
 
@@ -147,12 +133,8 @@ export class LineTable {
   }
 
   protected go(at: number, by: 1 | -1): void {
-    const next = at + by;
-    if (next >= this.drawn().length && this.limit() < this.rows().length) {
-      this.limit.update((limit) => limit + AT_ONCE);
-      this.application.tick();
-    }
-    this.cells()[next]?.focus();
+    this.list.reach(at + by);
+    this.cells()[at + by]?.focus();
   }
 
   /** Marks where the reader is, for the text view. */
