@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Locator } from '@playwright/test';
 import { Filum } from './support/filum';
 
 const TEXT = `Interviewer: What did you do with the thumb?
@@ -161,6 +161,9 @@ test('codes right-to-left text and whole graphemes', async ({ page }) => {
   await page.keyboard.type('Family');
   await page.keyboard.press('Enter');
   await expect(page.locator('blockquote')).toHaveText('A 👩‍👩‍👧');
+  const direction = (line: Locator) => line.evaluate((element) => getComputedStyle(element).direction);
+  expect(await direction(page.locator('.cm-line').first())).toBe('rtl');
+  expect(await direction(page.locator('.cm-line').last())).toBe('ltr');
   await page.locator('.cm-line').first().click();
   await page.keyboard.press('c');
   await page.keyboard.type('سؤال');

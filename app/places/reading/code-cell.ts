@@ -37,6 +37,7 @@ import { Swatch } from '../../ui/swatch/swatch';
         role="combobox"
         autocomplete="off"
         spellcheck="false"
+        placeholder="code"
         [attr.aria-label]="'Codes of ' + label()"
         [attr.aria-expanded]="open() && choices().length > 0"
         aria-autocomplete="list"

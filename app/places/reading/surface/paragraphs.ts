@@ -68,7 +68,7 @@ function lineLook(document: Document, paragraph: Paragraph, begins: boolean): De
     const classes = [`style-${paragraph.style.replace(' ', '-')}`, speaker?.interviewer ? 'asks' : '', begins && speaker ? 'turn' : '', hue]
       .filter(Boolean)
       .join(' ');
-    look = Decoration.line({ attributes: { class: classes, ...(name ? { 'data-speaker': name } : {}) } });
+    look = Decoration.line({ attributes: { class: classes, dir: 'auto', ...(name ? { 'data-speaker': name } : {}) } });
     looks.set(key, look);
   }
   return look;

@@ -174,6 +174,8 @@ export class ReadingSurface {
     return [
       EditorState.readOnly.of(true),
       EditorView.lineWrapping,
+      // each paragraph runs as its own words do
+      EditorView.perLineTextDirection.of(true),
       keymap.of(standardKeymap),
       this.nonce ? EditorView.cspNonce.of(this.nonce) : [],
       this.content.of(looks),
