@@ -260,6 +260,11 @@ test('sorts, finds, moves and deletes documents, naming what goes', async ({ pag
   await page.getByRole('button', { name: 'Columns' }).click();
   await page.getByRole('checkbox', { name: 'home' }).check();
   await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Folder Interviews' }).click();
+  await page.getByRole('menuitem', { name: 'Rename' }).click();
+  await page.getByRole('dialog').getByLabel('Name').fill('Long interviews');
+  await page.getByRole('dialog').getByRole('button', { name: 'Rename' }).click();
+  await expect(page.getByRole('button', { name: /^Long interviews/ })).toBeVisible();
   await page.getByLabel('Find in the table').fill('gull bay');
   await expect.poll(async () => (await titles()).length).toBeGreaterThan(3);
   await page.getByLabel('Find in the table').fill('shona');
