@@ -16,3 +16,7 @@ export function keptSignal<T>(key: string, first: T, fits: (stored: unknown) => 
   });
   return kept;
 }
+
+/** Whether what was stored is a list of words or ids. */
+export const isWords = (stored: unknown): stored is readonly string[] =>
+  Array.isArray(stored) && stored.every((one) => typeof one === 'string');

@@ -1,7 +1,7 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Id } from '@core/model/ids';
-import { keptSignal } from './kept-signal';
+import { isWords, keptSignal } from './kept-signal';
 import { selectCodes, selectRecentCodeIds } from './study.selectors';
 
 /** The type a reader reads in. */
@@ -42,7 +42,7 @@ export class ReaderSettings {
   private readonly store = inject(Store);
   readonly type = keptSignal('filum-reader-type', FIRST_TYPE, isType);
   readonly looks = keptSignal('filum-reader-looks', FIRST_LOOKS, isLooks);
-  private readonly pins = keptSignal<readonly Id[]>('filum-pinned-codes', [], isIds);
+  private readonly pins = keptSignal<readonly Id[]>('filum-pinned-codes', [], isWords);
   private readonly codes = this.store.selectSignal(selectCodes);
   private readonly recent = this.store.selectSignal(selectRecentCodeIds);
 
@@ -91,5 +91,3 @@ function isLooks(stored: unknown): stored is Looks {
     [stored['threads'], stored['numbers'], stored['dimInterviewer']].every((one) => typeof one === 'boolean')
   );
 }
-
-const isIds = (stored: unknown): stored is readonly Id[] => Array.isArray(stored) && stored.every((id) => typeof id === 'string');

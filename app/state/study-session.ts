@@ -213,10 +213,10 @@ export class StudySession {
     this.store.dispatch(StudyActions.saveFailed({ message }));
   }
 
-  private follow(entry: JournalEntry): void {
+  private follow(entry: JournalEntry | null): void {
     const { history, role } = this.feature();
     if (role === 'writer') return;
-    if (entry.seq !== history.seq + 1) void this.reread('follower');
+    if (entry?.seq !== history.seq + 1) void this.reread('follower');
     else this.store.dispatch(StudyActions.followed({ entry }));
   }
 

@@ -8,14 +8,14 @@ const LARGEST_TOLD = 500;
 export class StudyChannel {
   private readonly channel: BroadcastChannel;
 
-  constructor(studyId: Id, onEntry: (entry: JournalEntry) => void) {
+  /** @param onEntry is given what was written, or null where it is too much to be told and has to be read from disk */
+  constructor(studyId: Id, onEntry: (entry: JournalEntry | null) => void) {
     this.channel = new BroadcastChannel(`filum-study-${studyId}`);
-    this.channel.onmessage = (event: MessageEvent<JournalEntry>) => onEntry(event.data);
+    this.channel.onmessage = (event: MessageEvent<JournalEntry | null>) => onEntry(event.data);
   }
 
-  /** A large entry goes without its records: the other tabs read them from disk, and telling takes no time. */
   tell(entry: JournalEntry): void {
-    this.channel.postMessage(entry.change.length > LARGEST_TOLD ? { ...entry, seq: Infinity, change: [] } : entry);
+    this.channel.postMessage(entry.change.length > LARGEST_TOLD ? null : entry);
   }
 
   close(): void {

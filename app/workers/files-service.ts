@@ -48,8 +48,9 @@ export class FilesService {
     return this.files.plan(key, choices, withoutPassages(state));
   }
 
-  answerUpdates(key: number, choices: TableChoices, state: StudyState): Promise<AnswerUpdate[]> {
-    return this.files.answerUpdates(key, choices, withoutPassages(state));
+  /** Answers that the table stored last has otherwise than the documents that are there. */
+  answerUpdates(): Promise<readonly AnswerUpdate[]> {
+    return this.files.answerUpdates();
   }
 
   storeTexts(place: EntryPlace, items: readonly TextToStore[], extra: Change, sentence: string): Promise<JournalEntry> {

@@ -163,13 +163,16 @@ const files = {
 
   /** Stores a table as planned, as one entry of the journal. @returns it without its records, which {@link takeStored} tells */
   async storeTable(place: EntryPlace, key: number, choices: TableChoices, state: StudyState, sentence: string): Promise<JournalEntry> {
-    return store(place, planTable(tables.get(key)!, choices, state, randomId, place.now).change, sentence);
+    const plan = planTable(tables.get(key)!, choices, state, randomId, place.now);
+    const updates = await updatesOf(plan, state);
+    const entry = await store(place, plan.change, sentence);
+    updatesLeft = updates.filter((update) => !choices.keep.has(update.caseId));
+    return entry;
   },
 
-  /** Answers that a table has otherwise than the documents that are there, but for those that stay as they are. */
-  async answerUpdates(key: number, choices: TableChoices, state: StudyState): Promise<AnswerUpdate[]> {
-    const plan = planTable(tables.get(key)!, choices, state, randomId, 0);
-    return (await updatesOf(plan, state)).filter((update) => !choices.keep.has(update.caseId));
+  /** Answers that the table stored last has otherwise than the documents that are there, but for those that stay as they are. */
+  answerUpdates(): readonly AnswerUpdate[] {
+    return updatesLeft;
   },
 
   /** The records of the entry that was stored last, some at a time, so that receiving them never takes long; empty when all are told. */
@@ -228,6 +231,7 @@ const files = {
 
 /** What was stored last and is still to be told. */
 let waiting: Change = [];
+let updatesLeft: readonly AnswerUpdate[] = [];
 
 /** Writes an entry that touches no passages, so that no state is needed beside it. */
 async function store({ studyId, seq, coderId, now }: EntryPlace, change: Change, sentence: string): Promise<JournalEntry> {

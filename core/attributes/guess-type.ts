@@ -10,7 +10,7 @@ export interface TypeGuess {
 /** A type is guessed where this share of the filled cells fits it; the others are shown as not fitting. */
 const MOST = 0.9;
 
-/** Characters of the longest number or date that is written out. */
+/** Characters of the longest number, date or choice that is written out. */
 const LONGEST = 60;
 
 /** Guesses the type of a column from its cells. */
@@ -39,7 +39,7 @@ export function guessType(cells: readonly string[]): TypeGuess {
   if (dates >= MOST) return { type: 'date', because: `${said(dates)} dates` };
   const numbers = share('number');
   if (numbers >= MOST) return { type: 'number', because: `${said(numbers)} numbers` };
-  if (longest <= 60 && distinct.size <= Math.max(2, Math.min(30, filled.length / 2)))
+  if (longest <= LONGEST && distinct.size <= Math.max(2, Math.min(30, filled.length / 2)))
     return { type: 'choice', because: `${distinct.size} distinct values in ${filled.length} cells` };
   return { type: 'text', because: `${distinct.size} distinct values` };
 }

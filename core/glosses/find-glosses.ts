@@ -1,12 +1,11 @@
 import type { Gloss } from '../model/gloss';
+import { asWholeWords, literally } from '../text/find-replace';
 import type { Stretch } from '../passages/relations';
 
 /** A place where a defined word stands. */
 export interface GlossHit extends Stretch {
   readonly gloss: Gloss;
 }
-
-const LETTER = String.raw`[\p{L}\p{M}\p{N}_]`;
 
 /**
  * Finds defined words in texts: whole words, capitals and small letters alike, in any form the researcher lists;
@@ -19,8 +18,8 @@ export class GlossFinder {
   constructor(glosses: Iterable<Gloss>) {
     for (const gloss of glosses) for (const form of [gloss.term, ...gloss.forms]) this.byForm.set(key(form), gloss);
     const forms = [...this.byForm.keys()].sort((a, b) => b.length - a.length);
-    const source = forms.map((form) => form.replace(/[.*+?^${}()|[\]\\/-]/g, String.raw`\$&`).replace(/ /g, String.raw`\s+`)).join('|');
-    this.pattern = forms.length === 0 ? null : new RegExp(`(?<!${LETTER})(?:${source})(?!${LETTER})`, 'giu');
+    const source = forms.map((form) => literally(form).replace(/ /g, String.raw`\s+`)).join('|');
+    this.pattern = forms.length === 0 ? null : new RegExp(asWholeWords(source), 'giu');
   }
 
   /** Where defined words stand in a text, ascending. @param offset what is added to the positions found */

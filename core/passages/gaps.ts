@@ -1,5 +1,6 @@
 import type { Text } from '../model/document';
 import type { Passage } from '../model/passage';
+import { wordsWithin } from '../text/stretch';
 import { union, type Stretch } from './relations';
 
 /** Characters with a word among them are worth looking at. */
@@ -26,11 +27,8 @@ export function uncodedStretches(text: Text, passages: readonly Passage[]): Stre
   return gaps;
 
   function push(from: number, to: number): void {
-    const words = text.text.slice(from, Math.max(from, to));
-    const trimmed = words.trim();
-    if (!WORDS.test(trimmed)) return;
-    const start = from + words.indexOf(trimmed);
-    gaps.push({ start, end: start + trimmed.length });
+    const gap = wordsWithin(text.text, from, to);
+    if (gap && WORDS.test(text.text.slice(gap.start, gap.end))) gaps.push(gap);
   }
 }
 

@@ -1,4 +1,6 @@
 import type { Document, Text } from '../model/document';
+import { paragraphAt } from './paragraphs';
+import { wordsWithin } from './stretch';
 import type { Stretch } from '../passages/relations';
 
 /**
@@ -7,18 +9,17 @@ import type { Stretch } from '../passages/relations';
  */
 export function exchangesOf(document: Document, { text, paragraphs }: Text): Stretch[] {
   const asks = (at: number): boolean => document.speakers[paragraphs[at]?.speaker ?? -1]?.interviewer ?? false;
-  const questions = new Set(document.answers.flatMap((answer) => (answer.asked ? [answer.asked.start] : [])));
+  const asked = new Set(document.answers.flatMap((answer) => (answer.asked ? [paragraphAt(paragraphs, answer.asked.start)] : [])));
   const hasInterviewer = document.speakers.some((speaker) => speaker.interviewer);
   const units: Stretch[] = [];
   let from = -1;
   let to = -1;
   const close = (): void => {
-    const words = from < 0 ? '' : text.slice(from, to).trim();
-    if (words) units.push({ start: text.indexOf(words, from), end: text.indexOf(words, from) + words.length });
+    const unit = from < 0 ? null : wordsWithin(text, from, to);
+    if (unit) units.push(unit);
   };
   paragraphs.forEach((paragraph, at) => {
-    const asked = [...questions].some((start) => start >= paragraph.start && start < Math.max(paragraph.end, paragraph.start + 1));
-    const begins = hasInterviewer ? asks(at) && !asks(at - 1) : questions.size > 0 ? asked : true;
+    const begins = hasInterviewer ? asks(at) && !asks(at - 1) : asked.size === 0 || asked.has(at);
     if (begins || from < 0) {
       close();
       from = paragraph.body;

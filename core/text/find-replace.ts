@@ -18,13 +18,18 @@ export interface TextHit {
 
 const LETTER = String.raw`[\p{L}\p{M}\p{N}_]`;
 
+/** A pattern that matches these characters as they are. */
+export const literally = (words: string): string => words.replace(/[.*+?^${}()|[\]\\/-]/g, String.raw`\$&`);
+
+/** A pattern where it stands as whole words: no letter, digit or underline beside it. */
+export const asWholeWords = (pattern: string): string => `(?<!${LETTER})(?:${pattern})(?!${LETTER})`;
+
 /** The pattern of the words: white space between them may be of any length within the line. Null for nothing sought. */
 export function patternOf({ words, matchCase, wholeWords }: Sought): RegExp | null {
   const parts = words.normalize('NFC').trim().split(/\s+/).filter(Boolean);
   if (parts.length === 0) return null;
-  const source = parts.map((part) => part.replace(/[.*+?^${}()|[\]\\/-]/g, String.raw`\$&`)).join(String.raw`[ \t\u00a0]+`);
-  const [before, after] = wholeWords ? [`(?<!${LETTER})`, `(?!${LETTER})`] : ['', ''];
-  return new RegExp(`${before}${source}${after}`, matchCase ? 'gu' : 'giu');
+  const source = parts.map(literally).join(String.raw`[ \t\u00a0]+`);
+  return new RegExp(wholeWords ? asWholeWords(source) : source, matchCase ? 'gu' : 'giu');
 }
 
 /** Finds the words in texts, document by document, ascending. @param limit stops after as many hits */

@@ -1,5 +1,6 @@
 import type { Text } from '../model/document';
 import { paragraphAt } from './paragraphs';
+import { wordsWithin } from './stretch';
 import type { Stretch } from '../passages/relations';
 
 /**
@@ -14,11 +15,7 @@ export function ideaUnits({ text, paragraphs }: Text, starts: readonly number[])
     // the label of who speaks next belongs to the next unit
     const last = paragraphs[paragraphAt(paragraphs, Math.max(begin, next - 1))];
     const end = last && last.body > last.start && next <= last.body ? last.start : next;
-    const words = text.slice(start, Math.max(start, end));
-    const trimmed = words.trim();
-    if (!trimmed) return [];
-    const first = start + words.indexOf(trimmed);
-    return [{ start: first, end: first + trimmed.length }];
+    return wordsWithin(text, start, end) ?? [];
   });
 }
 

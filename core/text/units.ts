@@ -1,6 +1,7 @@
 import type { Paragraph, Text } from '../model/document';
 import type { Stretch } from '../passages/relations';
 import { paragraphAt } from './paragraphs';
+import { wordsWithin } from './stretch';
 import { findWords } from './words';
 
 /** The steps in which a text is read and coded, from small to large. */
@@ -30,10 +31,8 @@ function segmenterFor(language: string): Intl.Segmenter {
 export function sentencesIn(text: string, { body, end }: Pick<Paragraph, 'body' | 'end'>, language: string): Stretch[] {
   const sentences: Stretch[] = [];
   for (const { segment, index } of segmenterFor(language).segment(text.slice(body, end))) {
-    const words = segment.trim();
-    if (!words) continue;
-    const start = body + index + segment.indexOf(words);
-    sentences.push({ start, end: start + words.length });
+    const sentence = wordsWithin(text, body + index, body + index + segment.length);
+    if (sentence) sentences.push(sentence);
   }
   return sentences;
 }
@@ -55,21 +54,15 @@ export function unitAt({ text, paragraphs }: Text, position: number, kind: UnitK
   if (!paragraph) return null;
   if (kind === 'turn') {
     const [first, last] = turnAround(paragraphs, at);
-    return trimmed(text, paragraphs[first]!.body, paragraphs[last]!.end);
+    return wordsWithin(text, paragraphs[first]!.body, paragraphs[last]!.end);
   }
-  if (kind === 'paragraph') return trimmed(text, paragraph.body, paragraph.end);
+  if (kind === 'paragraph') return wordsWithin(text, paragraph.body, paragraph.end);
   const parts = kind === 'sentence' ? sentencesIn(text, paragraph, language) : wordsIn(text, paragraph);
   return parts.find((part) => position < part.end) ?? parts.at(-1) ?? null;
 }
 
 const wordsIn = (text: string, { body, end }: Paragraph): Stretch[] =>
   findWords(text.slice(body, end)).map((word) => ({ start: body + word.start, end: body + word.end }));
-
-function trimmed(text: string, from: number, to: number): Stretch | null {
-  const words = text.slice(from, to).trim();
-  const start = from + text.slice(from, to).indexOf(words);
-  return words ? { start, end: start + words.length } : null;
-}
 
 /** All units of a text, ascending. */
 export function unitsOf(text: Text, kind: Exclude<UnitKind, 'word'>, language: string): Stretch[] {
@@ -81,7 +74,7 @@ export function unitsOf(text: Text, kind: Exclude<UnitKind, 'word'>, language: s
       continue;
     }
     const last = kind === 'turn' ? turnAround(text.paragraphs, at)[1] : at;
-    const unit = trimmed(text.text, paragraph.body, text.paragraphs[last]!.end);
+    const unit = wordsWithin(text.text, paragraph.body, text.paragraphs[last]!.end);
     if (unit) units.push(unit);
     at = last;
   }

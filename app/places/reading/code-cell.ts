@@ -12,6 +12,11 @@ import { selectCodes, selectRecentCodeIds, selectStudy } from '../../state/study
 import type { Picked } from '../../ui/picker/code-picker';
 import { Swatch } from '../../ui/swatch/swatch';
 
+interface Choice {
+  readonly code?: Code;
+  readonly newName?: string;
+}
+
 /**
  * The codes of a unit in a cell: typed with completion from the codebook. Enter codes, or with nothing typed goes to
  * the next row; Backspace with nothing typed takes the last one off.
@@ -51,7 +56,7 @@ import { Swatch } from '../../ui/swatch/swatch';
       />
       @if (open() && choices().length > 0) {
         <ul [id]="id() + '-choices'" role="listbox" [attr.aria-label]="'Codes for ' + label()">
-          @for (choice of choices(); track choice.name; let at = $index) {
+          @for (choice of choices(); track choice.code?.id ?? choice.newName; let at = $index) {
             <li
               [id]="id() + '-' + at"
               role="option"
@@ -63,7 +68,7 @@ import { Swatch } from '../../ui/swatch/swatch';
               @if (choice.code; as code) {
                 <fl-swatch [mark]="code.mark" [colour]="code.colour" />{{ code.name }}
               } @else {
-                New code <strong>{{ choice.name }}</strong>
+                New code <strong>{{ choice.newName }}</strong>
               }
             </li>
           }
@@ -104,10 +109,11 @@ export class CodeCell {
     const own = this.own();
     return this.codesOf(this.passages().filter((passage) => !samePlace(passage, this.place()))).filter((code) => !own.includes(code));
   });
-  protected readonly choices = computed((): { readonly name: string; readonly code: Code | null }[] => {
+  /** Codes that fit, then the name of one to be made. */
+  protected readonly choices = computed((): readonly Choice[] => {
     const typed = tidyLine(this.typed());
-    const found = findCodes(this.codes(), typed, this.recent(), 7).map(({ code }) => ({ name: code.id, code }));
-    return typed && !codeNamed(this.codes(), typed) ? [...found, { name: typed, code: null }] : found;
+    const found = findCodes(this.codes(), typed, this.recent(), 7).map(({ code }): Choice => ({ code }));
+    return typed && !codeNamed(this.codes(), typed) ? [...found, { newName: typed }] : found;
   });
 
   focus(): void {
@@ -139,9 +145,9 @@ export class CodeCell {
     event.stopPropagation();
   }
 
-  protected take(choice: { readonly name: string; readonly code: Code | null } | undefined): void {
+  protected take(choice: Choice | undefined): void {
     if (!choice) return;
-    this.picked.emit(choice.code ? { codeId: choice.code.id } : { newCode: { name: choice.name } });
+    this.picked.emit(choice.code ? { codeId: choice.code.id } : { newCode: { name: choice.newName! } });
     this.onType('');
     this.box().nativeElement.value = '';
   }

@@ -3,12 +3,12 @@ import { Store } from '@ngrx/store';
 import { codePlaces } from '@core/change/commands/passages';
 import { findInTexts } from '@core/text/find-replace';
 import type { Stretch } from '@core/passages/relations';
-import { unitAt, type UnitKind } from '@core/text/units';
+import { unitAt } from '@core/text/units';
 import { Notices } from '../../state/notices';
 import { StudySession } from '../../state/study-session';
 import { selectCodes } from '../../state/study.selectors';
 import { Icon } from '../../ui/icon/icon';
-import { CodePicker, type Picked } from '../../ui/picker/code-picker';
+import { CodePicker, codesOf, type Picked } from '../../ui/picker/code-picker';
 import { ReadingHere } from './reading-here';
 import type { FoundWords } from './surface/find-marks';
 
@@ -149,16 +149,13 @@ export class FindBar {
     const document = this.here.document();
     if (!text || !document) return;
     const kind = this.around();
-    const places = this.hits().map((hit) =>
-      kind === 'hit' ? hit : (unitAt(text, hit.start, kind as UnitKind, this.here.language()) ?? hit),
-    );
+    const places = this.hits().map((hit) => (kind === 'hit' ? hit : (unitAt(text, hit.start, kind, this.here.language()) ?? hit)));
     const name = 'codeId' in picked ? this.codes()[picked.codeId]?.name : picked.newCode.name;
     const done = this.session.run(
       codePlaces({
         documentId: document.id,
         places,
-        codeIds: 'codeId' in picked ? [picked.codeId] : [],
-        newCodes: 'newCode' in picked ? [picked.newCode] : [],
+        ...codesOf(picked),
       }),
     );
     const count = done?.change.filter((one) => one.type === 'passage').length ?? 0;

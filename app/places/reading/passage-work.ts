@@ -15,7 +15,7 @@ import { ReaderSettings } from '../../state/reader-settings';
 import { StudyActions } from '../../state/study.actions';
 import { StudySession } from '../../state/study-session';
 import { selectRecentCodeIds, selectScopedDocuments } from '../../state/study.selectors';
-import type { Picked } from '../../ui/picker/code-picker';
+import { codesOf, type Picked } from '../../ui/picker/code-picker';
 import { ReadingHere } from './reading-here';
 
 /** What is done with passages of the document at hand, by keys and by mouse alike. */
@@ -45,8 +45,7 @@ export class PassageWork {
       codePlace({
         documentId: this.here.document()!.id,
         place: { start, end },
-        codeIds: 'codeId' in picked ? [picked.codeId] : [],
-        newCodes: 'newCode' in picked ? [picked.newCode] : [],
+        ...codesOf(picked),
       }),
     );
     if ('codeId' in picked) this.used(picked.codeId);
@@ -103,12 +102,9 @@ export class PassageWork {
   recode(fromId: Id, picked: Picked): void {
     const chosen = this.here.chosen();
     if (!chosen) return;
-    if ('codeId' in picked) this.session.run(recode(chosen.documentId, chosen.id, fromId, picked.codeId));
-    else {
-      this.code(chosen, picked);
-      const made = Object.values(this.here.codes()).find((code) => code.name === picked.newCode.name)?.id;
-      if (made) this.session.run(recode(chosen.documentId, chosen.id, fromId, made));
-    }
+    const done = this.session.run(recode(chosen.documentId, chosen.id, fromId, codesOf(picked)));
+    const made = done?.change.find((one) => one.type === 'code');
+    if (made?.after) this.used(made.after.id);
   }
 
   /** The chosen passage; else one marked, without a code, at the selection. */

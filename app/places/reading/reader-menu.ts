@@ -20,7 +20,7 @@ export class ReaderMenu {
   protected readonly settings = inject(ReaderSettings);
   protected readonly open = signal(false);
   protected readonly range = TYPE_RANGE;
-  private readonly rows = this.store.selectSignal(selectCodeRows);
+  protected readonly rows = this.store.selectSignal(selectCodeRows);
   private readonly coderTable = this.store.selectSignal(selectCoders);
   protected readonly faces: readonly { readonly face: ReaderType['face']; readonly name: string }[] = [
     { face: 'serif', name: 'serif' },
@@ -29,7 +29,6 @@ export class ReaderMenu {
   ];
   protected readonly codedLooks: readonly Looks['coded'][] = ['as they are', 'dimmed', 'folded away', 'tinted'];
   protected readonly categories = computed(() => this.rows().filter((row) => row.hasChildren));
-  protected readonly codeList = this.rows;
   protected readonly coders = computed(() => Object.values(this.coderTable()));
   protected readonly slipKey = computed(() => {
     const choice = this.here.slipChoice();

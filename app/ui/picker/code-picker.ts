@@ -12,6 +12,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { Store } from '@ngrx/store';
+import type { WantedCodes } from '@core/change/commands/passages';
 import { codeNamed, findCodes } from '@core/codebook/find-codes';
 import type { NewCode } from '@core/codebook/new-code';
 import type { Id } from '@core/model/ids';
@@ -21,6 +22,10 @@ import { Swatch } from '../swatch/swatch';
 
 /** What was picked: a code that is there, or one to be made. */
 export type Picked = { readonly codeId: Id } | { readonly newCode: NewCode };
+
+/** What was picked, as commands want it. */
+export const codesOf = (picked: Picked): WantedCodes =>
+  'codeId' in picked ? { codeIds: [picked.codeId] } : { codeIds: [], newCodes: [picked.newCode] };
 
 interface Choice {
   readonly key: string;

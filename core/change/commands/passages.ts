@@ -22,25 +22,38 @@ export function passageById(state: StudyState, documentId: Id, passageId: Id): P
   );
 }
 
-/** Which stretch is to be coded, and with what: codes that are there, and codes to be made on the way. */
-export interface Coded {
-  readonly documentId: Id;
-  readonly place: Stretch;
+/** Codes that are there, and codes to be made on the way. */
+export interface WantedCodes {
   readonly codeIds: readonly Id[];
   readonly newCodes?: readonly NewCode[];
+}
+
+/** Which stretch is to be coded, and with what. */
+export interface Coded extends WantedCodes {
+  readonly documentId: Id;
+  readonly place: Stretch;
+}
+
+/** The codes that are wanted, those to be made as records that are not there yet. @throws CommandError if one is gone or has a name that is taken */
+export function codesWanted(
+  state: StudyState,
+  context: CommandContext,
+  { codeIds, newCodes = [] }: WantedCodes,
+): { codes: Code[]; made: Code[] } {
+  const made: Code[] = [];
+  for (const wanted of newCodes) made.push(newCode(state, context, wanted, made));
+  return { codes: [...codeIds.map((id) => found(state.tables.code[id], 'code')), ...made], made };
 }
 
 /**
  * Codes a stretch of text. A passage of the same coder at the very same place takes the codes on;
  * else a new passage is marked. Codes it already carries by this coder are left as they are.
  */
-export function codePlace({ documentId, place, codeIds, newCodes = [] }: Coded): Command {
+export function codePlace({ documentId, place, ...wanted }: Coded): Command {
   return (state, context) => {
     const document = found(state.tables.document[documentId], 'document');
     checkPlace(place, document.characters);
-    const made: Code[] = [];
-    for (const wanted of newCodes) made.push(newCode(state, context, wanted, made));
-    const codes = [...codeIds.map((id) => found(state.tables.code[id], 'code')), ...made];
+    const { codes, made } = codesWanted(state, context, wanted);
     const there = passagesOf(state, documentId).find((passage) => samePlace(passage, place) && passage.coderId === context.coderId);
     const marking = markWith(there ?? null, { documentId, place }, codes, context);
     if (!marking) return null;
@@ -58,12 +71,10 @@ export interface CodedPlaces extends Omit<Coded, 'place'> {
 }
 
 /** Codes several stretches of a document alike, as one step; places named twice are coded once. */
-export function codePlaces({ documentId, places, codeIds, newCodes = [] }: CodedPlaces): Command {
+export function codePlaces({ documentId, places, ...wanted }: CodedPlaces): Command {
   return (state, context) => {
     const document = found(state.tables.document[documentId], 'document');
-    const made: Code[] = [];
-    for (const wanted of newCodes) made.push(newCode(state, context, wanted, made));
-    const codes = [...codeIds.map((id) => found(state.tables.code[id], 'code')), ...made];
+    const { codes, made } = codesWanted(state, context, wanted);
     const key = ({ start, end }: Stretch): string => `${start} ${end}`;
     const own = new Map(
       passagesOf(state, documentId).flatMap((passage) => (passage.coderId === context.coderId ? [[key(passage), passage] as const] : [])),

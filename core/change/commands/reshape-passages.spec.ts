@@ -54,12 +54,24 @@ describe('reshaping passages', () => {
     bench.code(document, 0, 10, selling);
     bench.code(document, 12, 20, selling, leaving);
     bench.code(document, 30, 40, selling);
-    bench.run(recode(document.id, passages()[0]!.id, selling, leaving));
+    bench.run(recode(document.id, passages()[0]!.id, selling, { codeIds: [leaving] }));
     expect([codes(0), codes(1), codes(2)]).toEqual([['leaving'], ['selling', 'leaving'], ['selling']]);
     const done = bench.run(recodeAllHere(document.id, selling, leaving))!;
     expect([codes(0), codes(1), codes(2)]).toEqual([['leaving'], ['leaving'], ['leaving']]);
     expect(done.sentence).toContain('2 passages');
     expect(bench.run(recodeAllHere(document.id, selling, leaving))).toBeNull();
+  });
+
+  it('makes the code that takes the place on the way, in one step, also where another category has one of its name', () => {
+    const { bench, document, leaving, selling, passages } = study();
+    const category = bench.addCode('Losses');
+    const other = bench.addCode('parting', category);
+    bench.code(document, 0, 10, selling, leaving);
+    const done = bench.run(recode(document.id, passages()[0]!.id, selling, { codeIds: [], newCodes: [{ name: 'parting' }] }))!;
+    expect(done.change.map((one) => one.type)).toEqual(['code', 'passage']);
+    const made = done.change[0]!.after!.id;
+    expect(made).not.toBe(other);
+    expect(passages()[0]!.codings.map((coding) => coding.codeId)).toEqual([leaving, made]);
   });
 
   it('rates codings only as far as the study rates, and the rating is packed and read back', () => {

@@ -1,9 +1,10 @@
 import type { Id } from '../../model/ids';
 import type { Coding, Passage } from '../../model/passage';
 import { samePlace, type Stretch } from '../../passages/relations';
-import { removed, updated, type RecordChange } from '../change';
-import { CommandError, counted, found, short, type Command } from '../command';
-import { passageById, passagesOf } from './passages';
+import type { StudyState } from '../../model/study-state';
+import { added, removed, updated, type RecordChange } from '../change';
+import { CommandError, counted, found, short, type Action, type Command, type CommandContext } from '../command';
+import { codesWanted, passageById, passagesOf, type WantedCodes } from './passages';
 
 /**
  * Gives a passage another start or end. Where another passage of the same coder is at that place already, the two
@@ -43,30 +44,38 @@ function united(first: readonly Coding[], second: readonly Coding[]): Coding[] {
   return [...first, ...second.filter((coding) => !there.has(key(coding)))];
 }
 
-/** Puts one code in the place of another on a passage, for whoever gave it. */
-export function recode(documentId: Id, passageId: Id, fromId: Id, toId: Id): Command {
-  return (state, context) => {
-    const change = recoding(passageById(state, documentId, passageId), fromId, toId, context.now);
-    if (!change || fromId === toId) return null;
-    const to = found(state.tables.code[toId], 'code');
-    const from = found(state.tables.code[fromId], 'code');
-    return { change: [change], sentence: `coded a passage with ${short(to.name)} instead of ${short(from.name)}` };
-  };
+/** Puts another code, one that is there or one made on the way, in the place of one on a passage, for whoever gave it. */
+export function recode(documentId: Id, passageId: Id, fromId: Id, to: WantedCodes): Command {
+  return (state, context) => recodeEach(state, context, [passageById(state, documentId, passageId)], fromId, to, 'a passage');
 }
 
 /** The same for every passage of a document that carries the code. */
 export function recodeAllHere(documentId: Id, fromId: Id, toId: Id): Command {
   return (state, context) => {
-    if (fromId === toId) return null;
-    const to = found(state.tables.code[toId], 'code');
-    const from = found(state.tables.code[fromId], 'code');
-    const change = passagesOf(state, documentId).flatMap((passage) => recoding(passage, fromId, toId, context.now) ?? []);
-    if (change.length === 0) return null;
+    const carrying = passagesOf(state, documentId).filter((passage) => passage.codings.some((coding) => coding.codeId === fromId));
     const title = short(found(state.tables.document[documentId], 'document').title);
-    return {
-      change,
-      sentence: `coded ${counted(change.length, 'passage')} in ${title} with ${short(to.name)} instead of ${short(from.name)}`,
-    };
+    const where = `${counted(carrying.length, 'passage')} in ${title}`;
+    return recodeEach(state, context, carrying, fromId, { codeIds: [toId] }, where);
+  };
+}
+
+function recodeEach(
+  state: StudyState,
+  context: CommandContext,
+  passages: readonly Passage[],
+  fromId: Id,
+  to: WantedCodes,
+  where: string,
+): Action | null {
+  const { codes, made } = codesWanted(state, context, to);
+  const [code] = codes;
+  if (!code || code.id === fromId) return null;
+  const from = found(state.tables.code[fromId], 'code');
+  const recoded = passages.flatMap((passage) => recoding(passage, fromId, code.id, context.now) ?? []);
+  if (recoded.length === 0) return null;
+  return {
+    change: [...made.map((one) => added('code', one)), ...recoded],
+    sentence: `coded ${where} with ${short(code.name)} instead of ${short(from.name)}`,
   };
 }
 

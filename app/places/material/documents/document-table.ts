@@ -21,6 +21,7 @@ import { fold } from '@core/codebook/find-codes';
 import { naturalOrder } from '@core/text/natural-order';
 import { DOCUMENT_KINDS, type Document, type DocumentKind } from '@core/model/document';
 import type { Id } from '@core/model/ids';
+import { isWords, keptSignal } from '../../../state/kept-signal';
 import { lastPlaces } from '../../../state/last-places';
 import { StudySession } from '../../../state/study-session';
 import { selectCases, selectData, selectFolders, selectScopedDocuments, selectStudy } from '../../../state/study.selectors';
@@ -30,7 +31,7 @@ import { fileName, saveFile } from '../../../ui/save-file';
 import { columnsFor, rowsOf, type Row } from './columns';
 
 const CHOSEN_COLUMNS = 'filum-document-columns';
-const USUAL = ['kind', 'date', 'case', 'words', 'passages'];
+const USUAL: readonly string[] = ['kind', 'date', 'case', 'words', 'passages'];
 
 /** The documents in their folders: sorted, filtered, with the columns the researcher wants, many changed at once. */
 @Component({
@@ -56,7 +57,7 @@ export class DocumentTable {
   protected readonly typed = signal('');
   protected readonly sort = signal<{ readonly by: string; readonly down: boolean }>({ by: 'title', down: false });
   protected readonly selected = signal<ReadonlySet<Id>>(new Set());
-  private readonly columnKeys = signal<readonly string[]>(storedColumns());
+  private readonly columnKeys = keptSignal(CHOSEN_COLUMNS, USUAL, isWords);
 
   protected readonly allColumns = computed(() => columnsFor(this.data()!, this.caseHeading()));
   protected readonly columns = computed(() => this.allColumns().filter((column) => this.columnKeys().includes(column.key)));
@@ -119,7 +120,6 @@ export class DocumentTable {
 
   protected showColumn(key: string, on: boolean): void {
     this.columnKeys.update((keys) => (on ? [...keys, key] : keys.filter((one) => one !== key)));
-    localStorage.setItem(CHOSEN_COLUMNS, JSON.stringify(this.columnKeys()));
   }
 
   protected isShown(key: string): boolean {
@@ -254,14 +254,5 @@ export class DocumentTable {
     if (!goOn) return;
     this.session.run(deleteDocuments(await this.session.textsOf(this.ids())));
     this.selected.set(new Set());
-  }
-}
-
-function storedColumns(): readonly string[] {
-  try {
-    const stored: unknown = JSON.parse(localStorage.getItem(CHOSEN_COLUMNS) ?? 'null');
-    return Array.isArray(stored) ? (stored as string[]) : USUAL;
-  } catch {
-    return USUAL;
   }
 }

@@ -60,12 +60,12 @@ export class BringIn {
       const before = this.data()!;
       const sentence = `brought in the table ${item.fileName}`.slice(0, 500);
       const tableChoices = this.tableChoices(item, choices.folderId);
-      const answers = await this.files.answerUpdates(item.key, tableChoices, before);
       const entry = await this.session.runAway((place) => this.files.storeTable(place, item.key, tableChoices, before, sentence));
       if (!entry) return said.length > 0 ? said.join(' ') : null;
       const made = (type: 'document' | 'case'): number => entry.change.filter((one) => one.type === type && one.before === null).length;
       const changed = entry.change.filter((one) => one.type === 'case' && one.before !== null).length;
       said.push(`${item.fileName}: ${made('document')} documents, ${made('case')} new and ${changed} changed ${before.study.caseWord}s.`);
+      const answers = await this.files.answerUpdates();
       if (answers.length > 0) said.push(await this.replaceAnswers(answers, item.fileName));
     }
     return said.join(' ');

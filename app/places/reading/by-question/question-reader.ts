@@ -24,9 +24,10 @@ import { StudySession } from '../../../state/study-session';
 import { TextCache } from '../../../state/text-cache';
 import { selectCases, selectData, selectPassages, selectScopedDocuments, selectStudy } from '../../../state/study.selectors';
 import { Icon } from '../../../ui/icon/icon';
-import type { Picked } from '../../../ui/picker/code-picker';
+import { codesOf, type Picked } from '../../../ui/picker/code-picker';
 import { CodeCell } from '../code-cell';
 import { GrowingList } from '../growing-list';
+import { selectedWithin } from '../selected-within';
 
 /** Answers read from disk and drawn at a time. */
 const AT_ONCE = 40;
@@ -161,8 +162,7 @@ export class QuestionReader {
       codePlace({
         documentId: document.id,
         place,
-        codeIds: 'codeId' in picked ? [picked.codeId] : [],
-        newCodes: 'newCode' in picked ? [picked.newCode] : [],
+        ...codesOf(picked),
       }),
     );
     const made = done?.change.find((one) => one.type === 'code');
@@ -171,11 +171,9 @@ export class QuestionReader {
   }
 
   private selectedIn(at: number, answer: Answer): { start: number; end: number } | null {
-    const node = this.host.querySelectorAll('.words')[at]?.firstChild;
-    const selection = getSelection();
-    if (!node || !selection || selection.isCollapsed || selection.anchorNode !== node || selection.focusNode !== node) return null;
-    const [from, to] = [selection.anchorOffset, selection.focusOffset].sort((a, b) => a - b) as [number, number];
-    return { start: answer.start + from, end: answer.start + to };
+    const words = this.host.querySelectorAll('.words')[at];
+    const selected = words && selectedWithin(words);
+    return selected ? { start: answer.start + selected.start, end: answer.start + selected.end } : null;
   }
 
   /** Goes to the cell of the next or previous answer, in view with its words. */

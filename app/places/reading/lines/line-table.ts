@@ -11,7 +11,6 @@ import {
 } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { setUnits } from '@core/change/commands/documents';
-import type { Id } from '@core/model/ids';
 import type { Passage } from '@core/model/passage';
 import { samePlace, type Stretch } from '@core/passages/relations';
 import { PassageGroups } from '@core/passages/groups';
@@ -27,6 +26,7 @@ import { CodeCell } from '../code-cell';
 import { GrowingList } from '../growing-list';
 import { PassageWork } from '../passage-work';
 import { ReadingHere } from '../reading-here';
+import { caretWithin, selectedWithin } from '../selected-within';
 import { ROW_KINDS, rowsOf, type RowKind } from './unit-kinds';
 
 /** Rows drawn at a time. */
@@ -122,14 +122,9 @@ export class LineTable {
   }
 
   private selectedIn(row: Row): Stretch | null {
-    const selection = getSelection();
     const cell = this.host.querySelector(`[data-unit="${row.place.start}"]`);
-    if (!selection || selection.isCollapsed || !cell?.contains(selection.anchorNode) || !cell.contains(selection.focusNode)) return null;
-    const [a, b] = [
-      offsetIn(cell, selection.anchorNode!, selection.anchorOffset),
-      offsetIn(cell, selection.focusNode!, selection.focusOffset),
-    ];
-    return a === b ? null : { start: row.place.start + Math.min(a, b), end: row.place.start + Math.max(a, b) };
+    const selected = cell && selectedWithin(cell);
+    return selected && { start: row.place.start + selected.start, end: row.place.start + selected.end };
   }
 
   protected go(at: number, by: 1 | -1): void {
@@ -146,7 +141,7 @@ export class LineTable {
 
   protected onUnitKey(event: KeyboardEvent, row: Row): void {
     const cell = event.currentTarget as HTMLElement;
-    const at = offsetOfCaret(cell);
+    const at = caretWithin(cell);
     if (event.key === 'Enter') this.divide(row, at);
     else if (event.key === 'Backspace' && at === 0) this.join(row);
     else if (/^(Arrow|Tab|Home|End|Page|Shift|Control|Escape)/.test(event.key) || event.ctrlKey || event.metaKey) return;
@@ -175,9 +170,7 @@ export class LineTable {
   private keepUnits(change: (starts: readonly number[]) => number[]): void {
     const [document, text] = [this.here.document(), this.here.text()];
     if (!document || !text) return;
-    const starts =
-      document.units ??
-      [0, ...unitsOf(text, 'sentence', this.here.language()).map((unit) => unit.start)].filter((one, at, all) => all.indexOf(one) === at);
+    const starts = document.units ?? [...new Set([0, ...unitsOf(text, 'sentence', this.here.language()).map((unit) => unit.start)])];
     this.session.run(setUnits(document.id, change(starts)));
   }
 
@@ -185,21 +178,8 @@ export class LineTable {
     this.session.run(setUnits(this.here.documentId()!, null));
   }
 
-  private caretIn(start: Id | number): void {
+  private caretIn(start: number): void {
     this.application.tick();
     this.host.querySelector<HTMLElement>(`[data-unit="${start}"]`)?.focus();
   }
-}
-
-/** Characters of an element's text in front of a place in it. */
-function offsetIn(cell: Element, node: Node, offset: number): number {
-  const range = cell.ownerDocument.createRange();
-  range.setStart(cell, 0);
-  range.setEnd(node, offset);
-  return range.toString().length;
-}
-
-function offsetOfCaret(cell: HTMLElement): number {
-  const selection = getSelection();
-  return selection?.focusNode && cell.contains(selection.focusNode) ? offsetIn(cell, selection.focusNode, selection.focusOffset) : 0;
 }
