@@ -1,9 +1,10 @@
 import { createSelector } from '@ngrx/store';
+import { inTreeOrder } from '@core/codebook/tree';
 import type { Code } from '@core/model/code';
 import type { Document } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { StudyState, Table } from '@core/model/study-state';
-import { tally, type CodeCounts, type Tally } from '@core/passages/counting';
+import { tally, type CodebookCounts, type Tally } from '@core/passages/counting';
 import type { Scope } from '@core/queries/evaluate';
 import { documentsOfSet } from '@core/sets/members';
 import { naturalOrder } from '@core/text/natural-order';
@@ -24,6 +25,7 @@ export const selectMemos = createSelector(selectData, (data) => tables(data)?.me
 export const selectQueries = createSelector(selectData, (data) => tables(data)?.query ?? NONE);
 export const selectGlosses = createSelector(selectData, (data) => tables(data)?.gloss ?? NONE);
 export const selectSets = createSelector(selectData, (data) => tables(data)?.set ?? NONE);
+export const selectCodeSets = createSelector(selectData, (data) => tables(data)?.codeSet ?? NONE);
 export const selectPassages = createSelector(selectData, (data) => data?.passages ?? NONE);
 
 /** Documents by folder name, then by title, in natural number order. */
@@ -79,7 +81,7 @@ export const selectQueryScope = createSelector(selectScopedDocuments, selectScop
 }));
 
 /** Passages by code, in scope: after a change only the documents that changed are counted anew. */
-export const selectCodeCounts = createSelector(selectPassages, selectCodes, selectQueryScope, (passages, codes, scope): CodeCounts => {
+export const selectCodeCounts = createSelector(selectPassages, selectCodes, selectQueryScope, (passages, codes, scope): CodebookCounts => {
   const documents = [...scope.documentIds].map((id) => passages[id]).filter((columns) => columns !== undefined);
   lastTally = tally(documents, codes, scope.coderId, lastTally);
   return lastTally.counts;
@@ -87,25 +89,10 @@ export const selectCodeCounts = createSelector(selectPassages, selectCodes, sele
 let lastTally: Tally | undefined;
 
 /** A row of the codebook as it is shown: a code and how deep it lies. */
-export interface CodeRow {
-  readonly code: Code;
-  readonly level: number;
-  readonly hasChildren: boolean;
-}
+export type CodeRow = ReturnType<typeof inTreeOrder>[number];
 
 /** The codebook in the order of its tree. */
-export const selectCodeRows = createSelector(selectCodes, (codes): CodeRow[] => {
-  const byParent = Map.groupBy(Object.values(codes), (code) => code.parentId);
-  const rows: CodeRow[] = [];
-  const list = (parentId: Id | null, level: number): void => {
-    for (const code of (byParent.get(parentId) ?? []).sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1))) {
-      rows.push({ code, level, hasChildren: byParent.has(code.id) });
-      list(code.id, level + 1);
-    }
-  };
-  list(null, 0);
-  return rows;
-});
+export const selectCodeRows = createSelector(selectCodes, inTreeOrder);
 
 /** Whether everything done is on disk. */
 export const selectAllSaved = createSelector(

@@ -44,6 +44,7 @@ export class StudyDatabase extends Dexie {
     });
     this.version(2).stores({ question: 'id', set: 'id' });
     this.version(3).stores({ gloss: 'id' });
+    this.version(4).stores({ codeSet: 'id', relation: 'id', sorting: 'id', proposal: 'id', logEntry: 'id' });
   }
 
   /** The table of small records of one type. */

@@ -29,7 +29,9 @@ export function applyChange(state: StudyState, change: Change): StudyState {
       if (one.after) study = { ...one.after, id: study.id };
     } else if (one.type === 'passage') {
       const documentId = (one.after ?? one.before)!.documentId;
-      passages.set(documentId, [...(passages.get(documentId) ?? []), one]);
+      const some = passages.get(documentId);
+      if (some) some.push(one);
+      else passages.set(documentId, [one]);
     } else {
       const table = (tables[one.type] ??= { ...state.tables[one.type] }) as Record<Id, RecordShapes[TableType]>;
       const id = idOf(one);

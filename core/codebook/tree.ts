@@ -2,11 +2,39 @@ import type { Code } from '../model/code';
 import type { Id } from '../model/ids';
 import type { Table } from '../model/study-state';
 
+/** Children by parent, sorted: remembered with the codebook, so that walking the tree takes one pass over it. */
+const families = new WeakMap<Table<Code>, ReadonlyMap<Id | null, readonly Code[]>>();
+
+function familiesOf(codes: Table<Code>): ReadonlyMap<Id | null, readonly Code[]> {
+  const known = families.get(codes);
+  if (known) return known;
+  const byParent = new Map<Id | null, Code[]>();
+  for (const code of Object.values(codes)) {
+    const some = byParent.get(code.parentId);
+    if (some) some.push(code);
+    else byParent.set(code.parentId, [code]);
+  }
+  for (const some of byParent.values()) some.sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
+  families.set(codes, byParent);
+  return byParent;
+}
+
 /** Codes with this parent, in their order. */
-export function childrenOf(codes: Table<Code>, parentId: Id | null): Code[] {
-  return Object.values(codes)
-    .filter((code) => code.parentId === parentId)
-    .sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
+export const childrenOf = (codes: Table<Code>, parentId: Id | null): readonly Code[] => familiesOf(codes).get(parentId) ?? [];
+
+/** Every code in the order of the tree, with how deep it lies (0 at the top). */
+export function inTreeOrder(codes: Table<Code>): { readonly code: Code; readonly level: number; readonly hasChildren: boolean }[] {
+  const rows: { code: Code; level: number; hasChildren: boolean }[] = [];
+  const waiting = childrenOf(codes, null)
+    .toReversed()
+    .map((code) => ({ code, level: 0 }));
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    const { code, level } = next;
+    const children = childrenOf(codes, code.id);
+    rows.push({ code, level, hasChildren: children.length > 0 });
+    for (let at = children.length - 1; at >= 0; at--) waiting.push({ code: children[at]!, level: level + 1 });
+  }
+  return rows;
 }
 
 /** A code and all under it, itself first. */

@@ -26,6 +26,17 @@ export const CodeSchema = z.strictObject({
   useWhen: ProseSchema,
   doNotUseWhen: ProseSchema,
   example: ProseSchema,
+  /** The researcher's working remarks, not part of the definition. */
+  notes: ProseSchema.optional(),
+  /** Real passages chosen to stand for the code. One that is gone is passed over. */
+  anchors: z
+    .array(z.strictObject({ documentId: IdSchema, passageId: IdSchema }))
+    .max(100)
+    .optional(),
+  /** Kept with its passages, but no longer offered for coding. */
+  retired: z.literal(true).optional(),
+  /** Names of the codes that were joined into this one. */
+  joined: z.array(LineSchema).max(1_000).optional(),
   createdAt: TimeSchema,
   coderId: IdSchema,
 });

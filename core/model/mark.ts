@@ -18,5 +18,8 @@ export function markFor(name: string, taken: ReadonlySet<string>): string {
   const free = candidates.find((mark) => !taken.has(mark));
   if (free) return free;
   for (let number = 2; number < 100; number++) if (!taken.has(head + number)) return head + number;
+  // with many codes two signs are not enough
+  const signs = [...'abcdefghijklmnopqrstuvwxyz0123456789'];
+  for (const one of signs) for (const two of signs) if (!taken.has(head + one + two)) return head + one + two;
   return head;
 }

@@ -11,10 +11,19 @@ export const MemoSubjectSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('code'), id: IdSchema }),
   z.strictObject({ type: z.literal('document'), id: IdSchema }),
   z.strictObject({ type: z.literal('case'), id: IdSchema }),
+  z.strictObject({ type: z.literal('query'), id: IdSchema }),
 ]);
 export type MemoSubject = z.infer<typeof MemoSubjectSchema>;
 
-export const MemoEntrySchema = z.strictObject({ id: IdSchema, writtenAt: TimeSchema, coderId: IdSchema, text: ProseSchema });
+/** What was written at one time, as Markdown. */
+export const MemoEntrySchema = z.strictObject({
+  id: IdSchema,
+  writtenAt: TimeSchema,
+  coderId: IdSchema,
+  text: ProseSchema,
+  /** When it was changed after the day it was written; absent if it never was. */
+  editedAt: TimeSchema.optional(),
+});
 export type MemoEntry = z.infer<typeof MemoEntrySchema>;
 
 /** Dated writing by the researcher, attached to one thing or to nothing. */
@@ -23,6 +32,13 @@ export const MemoSchema = z.strictObject({
   title: LineSchema,
   kind: LineSchema,
   about: MemoSubjectSchema.nullable(),
+  /** More things it is linked to. Those that are gone are said to be gone. */
+  also: z.array(MemoSubjectSchema).max(500).optional(),
+  tags: z.array(LineSchema).max(50).optional(),
+  pinned: z.literal(true).optional(),
+  archived: z.literal(true).optional(),
+  /** A question to come back to: still open, or answered. */
+  question: z.enum(['open', 'answered']).optional(),
   entries: z.array(MemoEntrySchema),
   createdAt: TimeSchema,
 });

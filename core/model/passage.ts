@@ -21,6 +21,8 @@ export const PassageSchema = z
     end: CountSchema,
     /** Empty when there is none. */
     comment: ProseSchema,
+    /** The comment is a question to come back to. */
+    open: z.literal(true).optional(),
     coderId: IdSchema,
     createdAt: TimeSchema,
     codings: z.array(CodingSchema),

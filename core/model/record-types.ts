@@ -11,5 +11,10 @@ export const TABLE_TYPES = [
   'question',
   'set',
   'gloss',
+  'codeSet',
+  'relation',
+  'sorting',
+  'proposal',
+  'logEntry',
 ] as const;
 export type TableType = (typeof TABLE_TYPES)[number];

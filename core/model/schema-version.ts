@@ -4,7 +4,7 @@ import type { RecordType } from './records';
  * Version of the records' schemas. It is stored with every study and in every study file.
  * Raise it with any change of a stored shape, and add the step to `MIGRATIONS`.
  */
-export const SCHEMA_VERSION = 3;
+export const SCHEMA_VERSION = 4;
 
 /** Records as they were stored, before they are known to fit the current schemas. */
 export type StoredRecords = Readonly<Record<string, readonly unknown[]>>;
@@ -26,6 +26,8 @@ export const MIGRATIONS: Readonly<Record<number, Migration>> = {
   },
   // glosses, and fields that may be absent: ratings of codings, how far a document is read
   2: {},
+  // sets of codes, relations, sorting tables, proposals, the researcher's own log entries, and fields that may be absent
+  3: {},
 };
 
 /** A study was stored by a later version of Filum than this one. */

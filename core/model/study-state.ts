@@ -34,6 +34,11 @@ export function emptyState(study: Study): StudyState {
       question: {},
       set: {},
       gloss: {},
+      codeSet: {},
+      relation: {},
+      sorting: {},
+      proposal: {},
+      logEntry: {},
     },
     passages: {},
   };

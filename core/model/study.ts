@@ -14,6 +14,13 @@ export const StudySchema = z.strictObject({
   createdAt: TimeSchema,
   /** Codings are rated from 1 to this number; absent where the study does not rate. */
   ratings: z.number().int().min(2).max(10).optional(),
+  /** The codebook is locked: new codes are collected as proposals. */
+  frozen: z.strictObject({ at: TimeSchema, coderId: IdSchema }).optional(),
+  /** Kinds of memo with their colours (entries of the palette), where the researcher has chosen them. */
+  memoKinds: z
+    .array(z.strictObject({ name: LineSchema, colour: z.number().int().min(0).max(39) }))
+    .max(100)
+    .optional(),
   /** The coder whose name new work carries on this machine. */
   currentCoderId: IdSchema,
 });

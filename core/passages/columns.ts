@@ -16,7 +16,7 @@ export interface PassageColumns {
   readonly markedBy: Uint16Array;
   readonly markedAt: Float64Array;
   /** Comments, by row, only where there is one. */
-  readonly comments: readonly { readonly row: number; readonly text: string }[];
+  readonly comments: readonly { readonly row: number; readonly text: string; readonly open?: true }[];
   /** One entry a coding, ordered by passage row, then as coded. */
   readonly codingRow: Uint32Array;
   readonly codingCode: Uint32Array;
@@ -69,7 +69,7 @@ export function packPassages(documentId: Id, passages: readonly Passage[]): Pass
   };
   const ids: Id[] = [];
   const ratings: { at: number; rating: number }[] = [];
-  const comments: { row: number; text: string }[] = [];
+  const comments: { row: number; text: string; open?: true }[] = [];
   let at = 0;
   sorted.forEach((passage, row) => {
     if (passage.documentId !== documentId) throw new RangeError(`Passage ${passage.id} belongs to another document.`);
@@ -78,7 +78,7 @@ export function packPassages(documentId: Id, passages: readonly Passage[]): Pass
     columns.ends[row] = passage.end;
     columns.markedBy[row] = coders.of(passage.coderId);
     columns.markedAt[row] = passage.createdAt;
-    if (passage.comment) comments.push({ row, text: passage.comment });
+    if (passage.comment) comments.push({ row, text: passage.comment, ...(passage.open && { open: true }) });
     for (const coding of passage.codings) {
       columns.codingRow[at] = row;
       columns.codingCode[at] = codes.of(coding.codeId);
@@ -127,7 +127,10 @@ export function unpackPassages(columns: PassageColumns): readonly Passage[] {
     createdAt: columns.markedAt[row]!,
     codings: [],
   }));
-  for (const { row, text } of columns.comments) passages[row]!.comment = text;
+  for (const { row, text, open } of columns.comments) {
+    passages[row]!.comment = text;
+    if (open) passages[row]!.open = true;
+  }
   const ratings = new Map(columns.ratings?.map(({ at, rating }) => [at, rating]));
   columns.codingRow.forEach((row, at) => {
     const rating = ratings.get(at);

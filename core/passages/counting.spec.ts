@@ -1,6 +1,8 @@
 import { Bench } from '../testing/make';
 import fc from 'fast-check';
 import { somePassages } from '../testing/make';
+import type { Code } from '../model/code';
+import type { Id } from '../model/ids';
 import { packPassages } from './columns';
 import { countCodes, tally } from './counting';
 import { coverage } from './coverage';
@@ -52,6 +54,56 @@ describe('a tally', () => {
           expect(next.counts).toEqual(countCodes(after, codes));
         },
       ),
+    );
+  });
+});
+
+describe('a tally when codes are moved', () => {
+  const documentId = '00000000-0000-4000-8000-00000000000d';
+  /** A tree from a list of parents: the code n lies under the code parents[n], if that is a smaller number. */
+  const tree = (parents: readonly number[]): Record<Id, Code> =>
+    Object.fromEntries(
+      parents.map((parent, n) => {
+        const id = codeId(n);
+        return [id, { id, name: String(n), parentId: parent < n ? codeId(parent) : null, order: n } as Code];
+      }),
+    );
+  const codeId = (n: number): Id => `000000a0-0000-4000-8000-${String(n).padStart(12, '0')}`;
+  const parents = fc.array(fc.nat(6), { minLength: 5, maxLength: 5 });
+
+  it('counts as if from nothing, with the sums over the tree, the documents and any change of passages', () => {
+    const passages = somePassages(documentId);
+    fc.assert(
+      fc.property(
+        fc.array(passages, { minLength: 1, maxLength: 4 }),
+        passages,
+        parents,
+        parents,
+        fc.boolean(),
+        (first, more, one, two, swap) => {
+          const documents = first.map((some) => packPassages(documentId, some));
+          const after = swap ? [...documents.slice(1), packPassages(documentId, more)] : documents;
+          const next = tally(after, tree(two), null, tally(documents, tree(one)));
+          expect(next.counts).toEqual(countCodes(after, tree(two)));
+        },
+      ),
+    );
+  });
+
+  it('a category has at least as many passages with what is under it as its largest child, and at most the sum', () => {
+    fc.assert(
+      fc.property(somePassages(documentId), parents, (some, line) => {
+        const codes = tree(line);
+        const { own, withUnder } = countCodes([packPassages(documentId, some)], codes);
+        for (const code of Object.values(codes)) {
+          const parts = Object.values(codes)
+            .filter((child) => child.parentId === code.id)
+            .map((child) => withUnder.get(child.id) ?? 0);
+          const sum = parts.reduce((a, b) => a + b, own.get(code.id) ?? 0);
+          expect(withUnder.get(code.id) ?? 0).toBeGreaterThanOrEqual(Math.max(0, own.get(code.id) ?? 0, ...parts));
+          expect(withUnder.get(code.id) ?? 0).toBeLessThanOrEqual(sum);
+        }
+      }),
     );
   });
 });

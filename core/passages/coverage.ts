@@ -36,6 +36,23 @@ export function coverage(text: Text, passages: Iterable<Stretch>, speaks: (speak
   return { words, covered: inside };
 }
 
+/**
+ * Words of a text in stretches of it; a word that is cut counts.
+ * @param stretches ascending, not touching: see `union`
+ */
+export function wordsIn(text: Text, stretches: readonly Stretch[]): number {
+  const { starts, ends } = wordsOf(text);
+  let count = 0;
+  let from = 0;
+  for (const { start, end } of stretches) {
+    const first = firstAfter(ends, start, from, ends.length);
+    const last = firstAfter(starts, end - 1, first, starts.length);
+    count += last - first;
+    from = last;
+  }
+  return count;
+}
+
 /** Where the words of a text are, paragraph by paragraph. */
 interface TextWords {
   readonly starts: Uint32Array;

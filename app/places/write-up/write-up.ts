@@ -2,6 +2,7 @@ import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { noteExport } from '@core/change/commands/study';
+import { codebookRows, documentsWithExamples } from '@core/codebook/codebook-rows';
 import { codebookCsv } from '@core/formats/csv/codebook-csv';
 import { codingsCsv } from '@core/formats/csv/codings-csv';
 import { StudySession } from '../../state/study-session';
@@ -68,7 +69,9 @@ export class WriteUp {
 
   protected async codebook(): Promise<void> {
     await this.work('Writing the codebook', async () => {
-      saveFile(`${this.data()!.study.title} – codebook ${today()}.csv`, codebookCsv(this.data()!), 'text/csv');
+      const data = this.data()!;
+      const texts = new Map((await this.session.textsOf(documentsWithExamples(data))).map((text) => [text.id, text]));
+      saveFile(`${data.study.title} – codebook ${today()}.csv`, codebookCsv(codebookRows(data, (id) => texts.get(id))), 'text/csv');
       this.note('the codebook as CSV');
     });
   }

@@ -8,11 +8,14 @@ import { unpackPassages } from '../../passages/columns';
 import { lineage } from '../../passages/counting';
 import { added, removed, updated, type Change } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
+import { forgetCodes } from './forget-codes';
+import { mayChangeCodebook } from './freeze';
 import { withCodings } from './passages';
 
 /** Makes a code. */
 export function addCode(wanted: NewCode): Command {
   return (state, context) => {
+    mayChangeCodebook(state);
     const code = newCode(state, context, wanted);
     const under = code.parentId ? ` under ${short(found(state.tables.code[code.parentId], 'category').name)}` : '';
     return { change: [added('code', code)], sentence: `made the code ${short(code.name)}${under}` };
@@ -20,12 +23,13 @@ export function addCode(wanted: NewCode): Command {
 }
 
 /** What of a code can be edited directly. */
-export type CodeFields = Partial<Pick<Code, 'name' | 'mark' | 'colour' | 'definition' | 'useWhen' | 'doNotUseWhen' | 'example'>>;
+export type CodeFields = Partial<Pick<Code, 'name' | 'mark' | 'colour' | 'definition' | 'useWhen' | 'doNotUseWhen' | 'example' | 'notes'>>;
 
 /** Changes a code's name, mark, colour or description. */
 export function editCode(codeId: Id, fields: CodeFields): Command {
   return (state) => {
     const code = found(state.tables.code[codeId], 'code');
+    if (Object.keys(fields).some((key) => key !== 'notes')) mayChangeCodebook(state);
     const next = { ...fields };
     if (next.name !== undefined) {
       next.name = tidyLine(next.name);
@@ -34,6 +38,8 @@ export function editCode(codeId: Id, fields: CodeFields): Command {
     if (next.mark !== undefined) {
       next.mark = [...tidyLine(next.mark)].slice(0, 3).join('');
       if (!next.mark) throw new CommandError('A mark has one to three characters.');
+      const other = Object.values(state.tables.code).find((one) => one.id !== codeId && one.mark === next.mark);
+      if (other) throw new CommandError(`“${next.mark}” is already the mark of ${other.name}.`);
     }
     const changed = (Object.keys(next) as (keyof CodeFields)[]).filter((key) => next[key] !== code[key]);
     if (changed.length === 0) return null;
@@ -54,6 +60,7 @@ const FIELD_WORDS: Readonly<Record<keyof CodeFields, string>> = {
   useWhen: 'use',
   doNotUseWhen: 'limits',
   example: 'example',
+  notes: 'notes',
 };
 
 /**
@@ -62,6 +69,7 @@ const FIELD_WORDS: Readonly<Record<keyof CodeFields, string>> = {
  */
 export function moveCode(codeId: Id, parentId: Id | null, index: number): Command {
   return (state) => {
+    mayChangeCodebook(state);
     const codes = state.tables.code;
     const code = found(codes[codeId], 'code');
     if (parentId !== null && lineage(codes, found(codes[parentId], 'category').id).includes(codeId))
@@ -102,6 +110,7 @@ export interface DeletionToll {
 /** Deletes a code with all codes under it and their codings. */
 export function deleteCode(codeId: Id): Command {
   return (state) => {
+    mayChangeCodebook(state);
     const code = found(state.tables.code[codeId], 'code');
     const { change, toll } = deletion(state, codeId);
     return {
@@ -135,13 +144,7 @@ function deletion(state: StudyState, codeId: Id): { change: Change; toll: Deleti
     if (touched) documents++;
   }
   const memos = Object.values(state.tables.memo).filter((memo) => memo.about?.type === 'code' && gone.has(memo.about.id));
-  for (const memo of memos) change.push(updated('memo', memo, { about: null }));
-  for (const query of Object.values(state.tables.query)) {
-    const { all, any, none } = query.question;
-    if (![...all, ...any, ...none].some((id) => gone.has(id))) continue;
-    const without = (ids: readonly Id[]): Id[] => ids.filter((id) => !gone.has(id));
-    change.push(updated('query', query, { question: { ...query.question, all: without(all), any: without(any), none: without(none) } }));
-  }
+  change.push(...forgetCodes(state, gone, null));
   for (const id of [...gone].reverse()) change.push(removed('code', state.tables.code[id]!));
   return { change, toll: { codes: gone.size, codings, passages, documents, memos: memos.length } };
 }

@@ -41,6 +41,8 @@ export function codesWanted(
   { codeIds, newCodes = [] }: WantedCodes,
 ): { codes: Code[]; made: Code[] } {
   const made: Code[] = [];
+  if (newCodes.length > 0 && state.study.frozen)
+    throw new CommandError('The codebook is frozen: a new code can be proposed, not made. Unfreeze it first, under Codebook.');
   for (const wanted of newCodes) made.push(newCode(state, context, wanted, made));
   return { codes: [...codeIds.map((id) => found(state.tables.code[id], 'code')), ...made], made };
 }

@@ -6,9 +6,7 @@ import type { Table } from '../../model/study-state';
 import { codeColour, cssColour } from '../../model/palette';
 import { cutSegments, layThreads } from '../../passages/threads';
 import { placeOf } from '../../text/place';
-
-const SIGNS: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
-const safe = (text: string): string => text.replace(/[&<>"']/g, (sign) => SIGNS[sign]!);
+import { safe } from './escape';
 
 /**
  * One document with its codings as a page to be printed or sent: one file of HTML 5 with its styles, no scripts and

@@ -20,6 +20,11 @@ export const TABLE_FILES: Readonly<Record<TableType, string>> = {
   question: 'questions.json',
   set: 'sets.json',
   gloss: 'glosses.json',
+  codeSet: 'code-sets.json',
+  relation: 'relations.json',
+  sorting: 'sorting-tables.json',
+  proposal: 'proposals.json',
+  logEntry: 'log-entries.json',
 };
 export const MANIFEST_FILE = 'manifest.json';
 export const STUDY_FILE = 'study.json';
@@ -31,7 +36,7 @@ export const passagesFile = (documentId: string): string => `passages/${document
 
 /** Nothing else may lie in a study file. */
 export const ALLOWED_FILE =
-  /^(manifest|study|journal|history|coders|folders|documents|cases|attributes|codebook|memos|queries|questions|sets|glosses)\.json$|^texts\/[0-9a-f-]{36}\.(txt|json)$|^passages\/[0-9a-f-]{36}\.json$/;
+  /^(manifest|study|journal|history|coders|folders|documents|cases|attributes|codebook|memos|queries|questions|sets|glosses|code-sets|relations|sorting-tables|proposals|log-entries)\.json$|^texts\/[0-9a-f-]{36}\.(txt|json)$|^passages\/[0-9a-f-]{36}\.json$/;
 
 /** The first file of the archive: what it is, and a check sum of every other file. */
 export const ManifestSchema = z.strictObject({

@@ -134,6 +134,24 @@ describe('the study file', () => {
     expect(taken.passages).toEqual({});
   });
 
+  it('of version 3 opens as it was, and its journal can still be taken back and done again', async () => {
+    const { state, journal } = await readStudyFile(readFileSync('core/formats/study-file/fixtures/version-3.filum'));
+    expect(Object.values(state.tables.code).map((one) => [one.name, one.definition, one.retired])).toEqual([
+      ['Missing the boat', 'Longing for the ferry.', undefined],
+    ]);
+    expect(Object.values(state.tables.memo).map((one) => [one.title, one.also, one.question])).toEqual([
+      ['Crossing', undefined, undefined],
+    ]);
+    expect(Object.values(state.tables.codeSet)).toEqual([]);
+    const [passage] = unpackPassages(Object.values(state.passages)[0]!);
+    expect([passage!.comment, passage!.open]).toEqual(['why crossing?', undefined]);
+    let back = state;
+    for (const entry of [...journal].reverse()) back = applyChange(back, invert(entry.change));
+    expect(Object.values(back.tables.code)).toEqual([]);
+    for (const entry of journal) back = applyChange(back, entry.change);
+    expect(back.tables).toEqual(state.tables);
+  });
+
   it('is refused when it is of a newer version', async () => {
     expect(await failure(await forge({}, true, { dataVersion: 99 }))).toBeInstanceOf(NewerVersionError);
     expect(await failure(await forge({}, true, { layout: 99 }))).toBeInstanceOf(NewerVersionError);

@@ -1,0 +1,121 @@
+import { childrenOf } from '../../codebook/tree';
+import type { Code } from '../../model/code';
+import type { Id } from '../../model/ids';
+import type { Coding, Passage } from '../../model/passage';
+import type { StudyState } from '../../model/study-state';
+import { unpackPassages } from '../../passages/columns';
+import { lineage } from '../../passages/counting';
+import { removed, updated, type Change } from '../change';
+import { CommandError, counted, found, short, type Command } from '../command';
+import { forgetCodes } from './forget-codes';
+import { mayChangeCodebook } from './freeze';
+
+const PROSE = ['definition', 'useWhen', 'doNotUseWhen', 'example'] as const;
+
+/** Descriptions of a joined code, where the researcher has edited what the codes said. */
+export type JoinedDescription = Partial<Pick<Code, (typeof PROSE)[number] | 'notes'>>;
+
+/**
+ * What the codes say of themselves, side by side to be edited: what the first says, then what each other says
+ * under its name.
+ */
+export function joinedDescription(codes: readonly Code[]): Required<JoinedDescription> {
+  const beside = (key: (typeof PROSE)[number] | 'notes'): string => {
+    const said = codes.filter((code) => code[key]?.trim());
+    return said.map((code) => (code === codes[0] || said.length === 1 ? code[key]! : `(${code.name}) ${code[key]!}`)).join('\n\n');
+  };
+  return {
+    definition: beside('definition'),
+    useWhen: beside('useWhen'),
+    doNotUseWhen: beside('doNotUseWhen'),
+    example: beside('example'),
+    notes: beside('notes'),
+  };
+}
+
+/**
+ * Joins codes into one: every passage that carried one of them carries the one that stays; codings that become
+ * the same (same passage, same coder) become one, the earliest. Codes under those that go move under the one that
+ * stays; memos, sets, relations and questions speak of it; the names that went are remembered.
+ * @throws CommandError if the one that stays lies under one that goes
+ */
+export function joinCodes(intoId: Id, codeIds: readonly Id[], description?: JoinedDescription): Command {
+  return (state) => {
+    mayChangeCodebook(state);
+    const codes = state.tables.code;
+    const into = found(codes[intoId], 'code');
+    const gone = new Set(codeIds.filter((id) => id !== intoId));
+    if (gone.size === 0) return null;
+    const leaving = [...gone].map((id) => found(codes[id], 'code'));
+    const above = lineage(codes, intoId).find((id) => gone.has(id));
+    if (above)
+      throw new CommandError(`${into.name} lies under ${codes[above]!.name}: join it into ${codes[above]!.name}, or move it out first.`);
+
+    const passages: Change[number][] = [];
+    for (const columns of Object.values(state.passages)) {
+      if (!columns.codes.some((id) => gone.has(id))) continue;
+      for (const passage of unpackPassages(columns)) {
+        const after = withCodesReplaced(passage, gone, intoId);
+        if (after) passages.push(updated('passage', passage, { codings: after }));
+      }
+    }
+    const joined = [...new Set([...(into.joined ?? []), ...leaving.flatMap((code) => [code.name, ...(code.joined ?? [])])])];
+    const anchors = [...(into.anchors ?? []), ...leaving.flatMap((code) => code.anchors ?? [])];
+    const distinct = [...new Map(anchors.map((one) => [one.passageId, one])).values()].slice(0, 100);
+    return {
+      change: [
+        ...passages,
+        ...forgetCodes(state, gone, intoId),
+        ...childrenMoved(state, gone, intoId),
+        updated('code', into, {
+          ...(description ?? joinedDescription([into, ...leaving])),
+          joined: joined.slice(0, 1_000),
+          ...(distinct.length > 0 && { anchors: distinct }),
+        }),
+        ...leaving.map((code) => removed('code', code)),
+      ],
+      sentence:
+        `joined ${leaving.length > 3 ? counted(leaving.length, 'code') : leaving.map((code) => short(code.name)).join(', ')} into ${short(into.name)}, with ${counted(passages.length, 'passage')}`.slice(
+          0,
+          500,
+        ),
+    };
+  };
+}
+
+/** Codings with some codes replaced by another, each coder's once, the earliest; null if none is there. */
+function withCodesReplaced(passage: Passage, gone: ReadonlySet<Id>, intoId: Id): Coding[] | null {
+  if (!passage.codings.some((coding) => gone.has(coding.codeId))) return null;
+  const kept: Coding[] = [];
+  const byCoder = new Map<Id, number>();
+  for (const coding of passage.codings) {
+    if (coding.codeId !== intoId && !gone.has(coding.codeId)) {
+      kept.push(coding);
+      continue;
+    }
+    const replaced = coding.codeId === intoId ? coding : { ...coding, codeId: intoId };
+    const at = byCoder.get(coding.coderId);
+    if (at === undefined) byCoder.set(coding.coderId, kept.push(replaced) - 1);
+    else if (replaced.createdAt < kept[at]!.createdAt) kept[at] = replaced;
+  }
+  return kept;
+}
+
+/** Children of codes that go come to the end of the heir's; where it has one of the same name, they tell where they came from. */
+function childrenMoved(state: StudyState, gone: ReadonlySet<Id>, intoId: Id): Change {
+  const codes = state.tables.code;
+  const own = childrenOf(codes, intoId).filter((child) => !gone.has(child.id));
+  const taken = new Set(own.map((child) => child.name.toLowerCase()));
+  let order = own.at(-1)?.order ?? 0;
+  return [...gone].flatMap((id) =>
+    childrenOf(codes, id)
+      .filter((child) => !gone.has(child.id))
+      .map((child) => {
+        let name = child.name;
+        for (let turn = 1; taken.has(name.toLowerCase()); turn++)
+          name = `${child.name} (${codes[id]!.name}${turn > 1 ? ` ${turn}` : ''})`.slice(0, 500);
+        taken.add(name.toLowerCase());
+        return updated('code', child, { parentId: intoId, order: ++order, name });
+      }),
+  );
+}

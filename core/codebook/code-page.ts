@@ -1,0 +1,97 @@
+import type { Code } from '../model/code';
+import type { Document, Text } from '../model/document';
+import type { Id } from '../model/ids';
+import type { Table } from '../model/study-state';
+import type { CaseFinder } from '../passages/code-use';
+import { idOfRow, type PassageColumns } from '../passages/columns';
+import { IntervalIndex } from '../passages/interval-index';
+import { paragraphAt } from '../text/paragraphs';
+import { withDescendants } from './tree';
+
+/** How often something comes up with a code. */
+export interface Share<T> {
+  readonly of: T;
+  readonly count: number;
+}
+
+/** Where a code is found, and with what. Each list has the most frequent first. */
+export interface CodePage {
+  /** Distinct passages in each document. */
+  readonly documents: readonly Share<Id>[];
+  readonly cases: readonly Share<Id>[];
+  /** Distinct passages in the turns of each speaker, by name. */
+  readonly speakers: readonly Share<string>[];
+  /**
+   * Pairs of overlapping passages, one of this code and one of the other; a passage that carries both counts as one
+   * pair with itself.
+   */
+  readonly meets: readonly Share<Id>[];
+  /** The passages themselves, in reading order, document after document. */
+  readonly passages: readonly { readonly documentId: Id; readonly passageId: Id; readonly start: number; readonly end: number }[];
+}
+
+/** Gathers what a code's page shows, document after document. */
+export class CodePageBuilder {
+  private readonly wanted: ReadonlySet<Id>;
+  private readonly documents = new Map<Id, number>();
+  private readonly cases = new Map<Id, number>();
+  private readonly speakers = new Map<string, number>();
+  private readonly meets = new Map<Id, number>();
+  private readonly passages: CodePage['passages'][number][] = [];
+
+  /** @param withUnder a passage of any code under it counts as one of the code's */
+  constructor(
+    codes: Table<Code>,
+    codeId: Id,
+    withUnder: boolean,
+    private readonly finder: CaseFinder,
+    private readonly coderId: Id | null,
+  ) {
+    this.wanted = new Set(withUnder ? withDescendants(codes, codeId) : [codeId]);
+  }
+
+  /** Whether a document has anything to say, so that its text is worth reading. */
+  concerns(columns: PassageColumns): boolean {
+    return columns.codes.some((id) => this.wanted.has(id));
+  }
+
+  add(columns: PassageColumns, document: Document, text: Text | null): void {
+    if (!this.concerns(columns)) return;
+    const codesOfRow = new Map<number, Set<number>>();
+    for (let at = 0; at < columns.codingRow.length; at++) {
+      if (this.coderId !== null && columns.coders[columns.codingCoder[at]!] !== this.coderId) continue;
+      const row = columns.codingRow[at]!;
+      const some = codesOfRow.get(row);
+      if (some) some.add(columns.codingCode[at]!);
+      else codesOfRow.set(row, new Set([columns.codingCode[at]!]));
+    }
+    const own = columns.codes.map((id) => this.wanted.has(id));
+    const index = new IntervalIndex(columns);
+    for (const [row, codes] of [...codesOfRow].sort((a, b) => a[0] - b[0])) {
+      if (![...codes].some((code) => own[code])) continue;
+      const place = { start: columns.starts[row]!, end: columns.ends[row]! };
+      this.passages.push({ documentId: columns.documentId, passageId: idOfRow(columns, row), ...place });
+      increase(this.documents, columns.documentId);
+      for (const caseId of this.finder.of(document, text, place)) increase(this.cases, caseId);
+      const speaker = text ? document.speakers[text.paragraphs[paragraphAt(text.paragraphs, place.start)]?.speaker ?? -1] : undefined;
+      if (speaker) increase(this.speakers, speaker.name);
+      for (const other of index.overlapping(place.start, place.end))
+        for (const code of codesOfRow.get(other) ?? []) if (!own[code]) increase(this.meets, columns.codes[code]!);
+    }
+  }
+
+  result(): CodePage {
+    return {
+      documents: sorted(this.documents),
+      cases: sorted(this.cases),
+      speakers: sorted(this.speakers),
+      meets: sorted(this.meets),
+      passages: this.passages,
+    };
+  }
+}
+
+const increase = <K>(map: Map<K, number>, key: K): unknown => map.set(key, (map.get(key) ?? 0) + 1);
+
+const sorted = <K>(map: ReadonlyMap<K, number>): Share<K>[] =>
+  [...map].map(([of, count]) => ({ of, count })).sort((a, b) => b.count - a.count || (String(a.of) < String(b.of) ? -1 : 1));

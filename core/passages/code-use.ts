@@ -1,0 +1,120 @@
+import type { Case } from '../model/case';
+import type { Code } from '../model/code';
+import type { Document, Text } from '../model/document';
+import type { Id } from '../model/ids';
+import type { Table } from '../model/study-state';
+import { paragraphAt } from '../text/paragraphs';
+import type { PassageColumns } from './columns';
+import { lineage } from './counting';
+import { wordsIn } from './coverage';
+import { union, type Stretch } from './relations';
+
+/** Where a code is used beyond the count of its passages. */
+export interface CodeUse {
+  /** Cases with at least one passage that carries the code. */
+  readonly cases: number;
+  readonly casesWithUnder: number;
+  /** Words in the union of its passages; null where the texts were not looked at. */
+  readonly words: number | null;
+  readonly wordsWithUnder: number | null;
+  /** When it was last given to a passage, ms since 1970. */
+  readonly lastUsed: number;
+}
+
+/** Which cases a passage belongs to: the speaker's, those that own the stretch, else those that own the document. */
+export class CaseFinder {
+  private readonly wholes = new Map<Id, Id[]>();
+  private readonly parts = new Map<Id, { readonly caseId: Id; readonly start: number; readonly end: number }[]>();
+
+  constructor(cases: Table<Case>) {
+    for (const one of Object.values(cases)) {
+      for (const id of one.documentIds) push(this.wholes, id, one.id);
+      for (const { documentId, start, end } of one.stretches) push(this.parts, documentId, { caseId: one.id, start, end });
+    }
+  }
+
+  /** Whether the text must be known to say whose the passages of a document are. */
+  static needsText(document: Document): boolean {
+    return document.speakers.some((speaker) => speaker.caseId !== null || speaker.interviewer);
+  }
+
+  /** @param text only looked at where {@link needsText} says so; without it the document's cases are given */
+  of(document: Document, text: Text | null, passage: Stretch): readonly Id[] {
+    const own = (this.parts.get(document.id) ?? []).filter((part) => part.start < passage.end && passage.start < part.end);
+    const speaker = text ? document.speakers[text.paragraphs[paragraphAt(text.paragraphs, passage.start)]?.speaker ?? -1] : undefined;
+    const spoken = speaker?.caseId ? [speaker.caseId] : speaker?.interviewer ? [] : (this.wholes.get(document.id) ?? []);
+    return own.length === 0 ? spoken : [...new Set([...own.map((part) => part.caseId), ...spoken])];
+  }
+}
+
+/** Gathers the use of every code, one document after the other. */
+export class CodeUseCounter {
+  private readonly cases = new Map<Id, Set<Id>>();
+  private readonly casesUnder = new Map<Id, Set<Id>>();
+  private readonly words = new Map<Id, number>();
+  private readonly wordsUnder = new Map<Id, number>();
+  private readonly last = new Map<Id, number>();
+
+  /** @param withWords counts words as well, for which every text is needed */
+  constructor(
+    private readonly codes: Table<Code>,
+    private readonly finder: CaseFinder,
+    private readonly coderId: Id | null,
+    private readonly withWords: boolean,
+  ) {}
+
+  add(columns: PassageColumns, document: Document, text: Text | null): void {
+    const own = new Map<Id, Stretch[]>();
+    const under = new Map<Id, Stretch[]>();
+    const casesOfRow = new Map<number, readonly Id[]>();
+    const lines = columns.codes.map((id) => lineage(this.codes, id));
+    for (let at = 0; at < columns.codingRow.length; at++) {
+      if (this.coderId !== null && columns.coders[columns.codingCoder[at]!] !== this.coderId) continue;
+      const row = columns.codingRow[at]!;
+      const local = columns.codingCode[at]!;
+      const id = columns.codes[local]!;
+      const time = columns.codingAt[at]!;
+      if (time > (this.last.get(id) ?? -1)) this.last.set(id, time);
+      const stretch = { start: columns.starts[row]!, end: columns.ends[row]! };
+      let cases = casesOfRow.get(row);
+      if (!cases) casesOfRow.set(row, (cases = this.finder.of(document, text, stretch)));
+      for (const caseId of cases) addTo(this.cases, id, caseId);
+      for (const above of lines[local]!) for (const caseId of cases) addTo(this.casesUnder, above, caseId);
+      if (!this.withWords) continue;
+      push(own, id, stretch);
+      for (const above of lines[local]!) push(under, above, stretch);
+    }
+    if (!this.withWords || !text) return;
+    // rows are in reading order, so the stretches are sorted by start
+    for (const [id, stretches] of own) this.words.set(id, (this.words.get(id) ?? 0) + wordsIn(text, union(stretches)));
+    for (const [id, stretches] of under) this.wordsUnder.set(id, (this.wordsUnder.get(id) ?? 0) + wordsIn(text, union(stretches)));
+  }
+
+  result(): ReadonlyMap<Id, CodeUse> {
+    const ids = new Set([...this.last.keys(), ...this.casesUnder.keys(), ...this.wordsUnder.keys()]);
+    return new Map(
+      [...ids].map((id) => [
+        id,
+        {
+          cases: this.cases.get(id)?.size ?? 0,
+          casesWithUnder: this.casesUnder.get(id)?.size ?? 0,
+          words: this.withWords ? (this.words.get(id) ?? 0) : null,
+          wordsWithUnder: this.withWords ? (this.wordsUnder.get(id) ?? 0) : null,
+          lastUsed: this.last.get(id) ?? 0,
+        },
+      ]),
+    );
+  }
+}
+
+function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
+  const some = map.get(key);
+  if (some) some.push(value);
+  else map.set(key, [value]);
+}
+
+function addTo<K, V>(map: Map<K, Set<V>>, key: K, value: V): void {
+  const some = map.get(key);
+  if (some) some.add(value);
+  else map.set(key, new Set([value]));
+}
