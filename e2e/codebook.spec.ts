@@ -3,6 +3,25 @@ import { Filum } from './support/filum';
 
 let filum: Filum;
 const row = (name: string) => filum.page.getByRole('treeitem', { name, exact: true });
+/** Brings the row of a code into view, which far down is not drawn yet, and chooses it. */
+async function choose(name: string): Promise<void> {
+  await filum.page.getByLabel('Find a code').fill(name);
+  await row(name).click();
+  await filum.page.getByLabel('Find a code').fill('');
+  await filum.page
+    .getByRole('tree')
+    .evaluate(
+      (tree, wanted) =>
+        tree.scrollTo(
+          0,
+          [...tree.querySelectorAll('[role=treeitem]')].findIndex((one) => one.getAttribute('aria-label') === wanted) < 0 ? 450 : 0,
+        ),
+      name,
+    );
+  await row(name).click();
+}
+const part = (name: string) => filum.page.getByRole('navigation', { name: 'Parts of the codebook' }).getByRole('link', { name });
+const undo = () => filum.page.getByRole('button', { name: 'Undo' }).click();
 
 test.beforeEach(async ({ page }) => {
   filum = new Filum(page);
@@ -27,7 +46,7 @@ test('makes, renames, describes and colours a code', async ({ page }) => {
 });
 
 test('refuses a name that is taken, and puts the old one back', async ({ page }) => {
-  await row('Grief').click();
+  await choose('Grief');
   await page.getByLabel('Name', { exact: true }).fill('Worry');
   await page.getByLabel('Name', { exact: true }).blur();
   await expect(page.getByRole('status').filter({ hasText: 'already a code “Worry”' })).toBeVisible();
@@ -35,7 +54,7 @@ test('refuses a name that is taken, and puts the old one back', async ({ page })
 });
 
 test('nests and orders codes by keyboard', async ({ page }) => {
-  await row('Grief').click();
+  await choose('Grief');
   await page.keyboard.press('Alt+ArrowRight');
   await expect(row('Grief')).toHaveAttribute('aria-level', '3');
   await expect(row('Grief')).toBeFocused();
@@ -58,9 +77,9 @@ test('nests codes by dragging', async ({ page }) => {
 });
 
 test('names what deleting takes away, deletes, and brings all of it back', async ({ page }) => {
-  const count = async () => (await row('Feelings').textContent())!.match(/\d+/)![0];
+  const count = () => row('Feelings').locator('.number.passages').textContent();
+  await choose('Feelings');
   const before = await count();
-  await row('Feelings').click();
   await page.keyboard.press('Delete');
   const dialog = page.getByRole('dialog');
   await expect(dialog).toContainText('With it go the 5 codes under it.');
@@ -77,7 +96,7 @@ test('names what deleting takes away, deletes, and brings all of it back', async
 test('finds codes by definition, and counts within the scope', async ({ page }) => {
   await page.getByLabel('Find a code').fill('helicopter');
   await expect(page.getByRole('treeitem')).toHaveCount(1);
-  const number = async () => Number((await row('Getting help in time').textContent())!.match(/(\d+)\s*$/)![1]);
+  const number = async () => Number(await row('Getting help in time').locator('.number.passages').textContent());
   const all = await number();
   await page.getByRole('button', { name: 'all coders' }).click();
   await page.getByRole('menuitem', { name: 'Jon' }).click();
@@ -87,8 +106,8 @@ test('finds codes by definition, and counts within the scope', async ({ page }) 
 });
 
 test('writes a memo about a code', async ({ page }) => {
-  await row('Pride').click();
-  await page.locator('fl-code-sheet').getByRole('button', { name: 'Memo' }).click();
+  await choose('Pride');
+  await page.locator('fl-code-page').getByRole('button', { name: 'Memo' }).click();
   await page.getByLabel('Title', { exact: true }).fill('Pride and the boat');
   await page.getByLabel('Memo', { exact: true }).fill('Who is proud of **what**?');
   await page.getByRole('button', { name: 'Keep' }).click();
@@ -97,4 +116,247 @@ test('writes a memo about a code', async ({ page }) => {
   await expect(page.locator('article strong')).toHaveText('what');
   await page.getByRole('button', { name: 'Pride', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Codebook' })).toBeVisible();
+});
+
+test('joins codes with what they say side by side, remembers their names, and takes it back', async ({ page }) => {
+  const count = async (name: string) => Number(await row(name).locator('.number.passages').textContent());
+  await choose('Grief');
+  await row('Worry').click({ modifiers: ['ControlOrMeta'] });
+  const [grief, worry] = [await count('Grief'), await count('Worry')];
+  await page.getByRole('toolbar', { name: 'Chosen codes' }).getByRole('button', { name: 'Join…' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('radio', { name: /Worry/ }).check();
+  await expect(dialog.getByLabel('Use when', { exact: true })).toHaveValue(/\(Grief\) Loss is felt/);
+  await dialog.getByLabel('Definition').fill('Sorrow and fear.');
+  await dialog.getByRole('button', { name: 'Join the codes' }).click();
+  await expect(row('Grief')).toHaveCount(0);
+  await expect(row('Worry')).toContainText('Sorrow and fear.');
+  // some passages carried both
+  const together = await count('Worry');
+  expect(together).toBeGreaterThanOrEqual(Math.max(grief, worry));
+  expect(together).toBeLessThanOrEqual(grief + worry);
+  await page.getByRole('tab', { name: 'History' }).click();
+  await expect(page.getByRole('tabpanel')).toContainText('Grief joined into it');
+  await undo();
+  await expect(row('Grief')).toBeVisible();
+  expect(await count('Worry')).toBe(worry);
+});
+
+test('splits a code by keys, passage by passage', async ({ page }) => {
+  await choose('Pride');
+  await page.getByRole('tab', { name: 'Passages' }).click();
+  const passages = Number(/(\d+) passages/.exec((await page.locator('fl-code-passages .bar').textContent())!)![1]);
+  await page.getByRole('button', { name: /Split/ }).click();
+  const desk = page.getByRole('group', { name: 'Split Pride' });
+  await expect(desk).toBeFocused();
+  await page.keyboard.press('n');
+  await page.getByRole('combobox', { name: 'Find a code' }).fill('Pride in the boat');
+  await page.keyboard.press('Enter');
+  await expect(desk).toContainText(`2 of ${passages}, ${passages - 1} still carry it`);
+  await page.keyboard.press('1');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('0');
+  await expect(desk).toContainText(`${passages - 3} still carry it`);
+  await page.getByRole('button', { name: 'Done' }).click();
+  await page.getByLabel('Find a code').fill('Pride in the boat');
+  await expect(row('Pride in the boat').locator('.number.passages')).toHaveText('2');
+});
+
+test('moves chosen passages from the evidence, and takes one as an example', async ({ page }) => {
+  await choose('Relief');
+  await page.getByRole('tab', { name: 'Passages' }).click();
+  await page.getByLabel('Choose passage 1', { exact: true }).check();
+  await page.getByRole('button', { name: 'As example' }).click();
+  await page.getByRole('tab', { name: 'Meaning' }).click();
+  await expect(page.getByRole('region', { name: 'Example passages' })).toContainText('Read in place');
+  await page.getByRole('tab', { name: 'Passages' }).click();
+  await page.getByLabel('Choose passage 2', { exact: true }).check();
+  await page.getByRole('button', { name: 'Move to…' }).click();
+  await page.getByRole('combobox', { name: 'Find a code' }).fill('worry');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('fl-code-passages .bar')).toContainText('29 passages');
+  await undo();
+  await expect(page.locator('fl-code-passages .bar')).toContainText('30 passages');
+});
+
+test('works on several codes: moves, renames and retires them, and a retired code is not offered', async ({ page }) => {
+  await row('Counting the fare').click();
+  await row('The queue as a meeting place').click({ modifiers: ['Shift'] });
+  const bar = page.getByRole('toolbar', { name: 'Chosen codes' });
+  await expect(bar).toContainText('4 codes chosen');
+  await bar.getByRole('button', { name: 'Names…' }).click();
+  await page.getByLabel('What to do').selectOption('put in front');
+  await page.getByLabel('Words', { exact: true }).fill('EC ');
+  await page.getByRole('button', { name: 'Rename 4' }).click();
+  await expect(row('EC Counting the fare')).toBeVisible();
+  await bar.getByRole('button', { name: 'Move under…' }).click();
+  await page.getByRole('combobox', { name: 'Find a code' }).fill('reaching');
+  await page.keyboard.press('Enter');
+  await expect(row('EC Counting the fare')).toHaveAttribute('aria-level', '2');
+  const names = await page.getByRole('treeitem').evaluateAll((rows) => rows.map((one) => one.getAttribute('aria-label')));
+  expect(names.indexOf('EC Counting the fare')).toBeGreaterThan(names.indexOf('Reaching help'));
+  await row('EC Counting the fare').click();
+  await page.locator('fl-code-page').getByRole('button', { name: 'Retire' }).click();
+  await expect(row('EC Counting the fare')).toContainText('retired');
+  await filum.read('Interview 03 – Shona Adair');
+  await page.locator('.cm-line').nth(3).click();
+  await page.keyboard.press('c');
+  await page.keyboard.type('counting the fare');
+  await expect(filum.picker.getByRole('option', { name: 'EC Counting the fare' })).toHaveCount(0);
+});
+
+test('filters by conditions and their opposite, and keeps them as a live set', async ({ page }) => {
+  await page.getByRole('button', { name: 'only those…' }).click();
+  await page.getByRole('menuitem', { name: 'at the top of the codebook' }).click();
+  await expect(page.getByRole('treeitem')).toHaveCount(8);
+  await page.getByRole('button', { name: 'at the top of the codebook', exact: true }).click();
+  await expect(page.locator('.headings')).toContainText('32 of 40 codes');
+  await page.getByRole('button', { name: 'Without: under another code' }).click();
+  await part('Sets').click();
+  await page.getByRole('button', { name: 'Live set' }).click();
+  await page.getByRole('button', { name: 'add a condition' }).click();
+  await page.getByRole('menuitem', { name: 'used in fewer than … passages' }).click();
+  await page.getByLabel('Number').fill('21');
+  await page.getByRole('button', { name: 'Set', exact: true }).click();
+  await page.getByRole('button', { name: 'and', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'at the top of the codebook' }).click();
+  await page.getByRole('button', { name: 'at the top of the codebook', exact: true }).click();
+  await page.getByRole('button', { name: 'Make the set' }).click();
+  await page.getByRole('dialog').getByLabel('Name').fill('Rare');
+  await page.getByRole('dialog').getByRole('button', { name: 'Make the set' }).click();
+  await expect(page.getByRole('region', { name: 'Rare' })).toContainText('Custom going over the bridge');
+  await filum.accessible();
+  await page.getByRole('button', { name: 'Show in the tree' }).click();
+  await expect(row('Custom going over the bridge')).toBeVisible();
+  await expect(row('Grief')).toHaveCount(0);
+});
+
+test('sorts codes on a table by mouse and keyboard, loses none, and makes categories when told to', async ({ page }) => {
+  await part('Sorting').click();
+  await page.getByRole('button', { name: 'Sort all codes' }).click();
+  await page.getByRole('button', { name: 'Lay them out' }).click();
+  const left = page.locator('[data-unplaced]');
+  await expect(left).toContainText('32 of 32 codes not yet placed');
+  await page.getByRole('button', { name: 'New group' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Loss');
+  await page.getByRole('button', { name: 'Make the group' }).click();
+  const slip = (name: string) => page.locator('.slip', { hasText: name });
+  const loss = page.getByRole('region', { name: 'Group Loss' });
+  await slip('Grief').dragTo(loss);
+  await slip('Worry').focus();
+  await page.keyboard.press('1');
+  await expect(loss).toContainText('Worry');
+  await slip('Pride').dragTo(page.getByRole('group', { name: 'Sorting table' }), { targetPosition: { x: 400, y: 300 } });
+  await expect(left).toContainText('29 of 32');
+  await page.keyboard.press('Escape');
+  await filum.accessible();
+  await page.getByRole('button', { name: 'Make categories' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Make categories' }).click();
+  await page.getByLabel('Find a code').fill('Loss');
+  await expect(row('Grief')).toHaveAttribute('aria-level', '2');
+  await expect(row('Worry')).toBeVisible();
+  await undo();
+  await expect(row('Loss')).toHaveCount(0);
+});
+
+test('checks the codebook, and remembers what was left as it is', async ({ page }) => {
+  await page.getByRole('button', { name: 'New code', exact: true }).click();
+  await page.getByLabel('Name', { exact: true }).last().fill('Worries');
+  await page.getByRole('button', { name: 'Make the code' }).click();
+  await expect(row('Worries')).toBeFocused();
+  await part('Checks').click();
+  await expect(page.getByRole('region', { name: 'Never used' })).toContainText('Worries');
+  await page.getByRole('region', { name: 'Never used' }).getByRole('button', { name: 'Leave as it is' }).click();
+  await expect(page.getByText('1 left as they are.')).toBeVisible();
+  await page.getByLabel('Share of passages in percent').fill('5');
+  await page.getByLabel('Share of passages in percent').blur();
+  await expect(page.getByRole('region', { name: 'Very broad' })).toContainText('Split it');
+  await filum.accessible();
+});
+
+test('holds the codebook of an earlier day beside the one of now', async ({ page }) => {
+  await choose('Relief');
+  await page.getByLabel('Definition').fill('A load off.');
+  await page.getByLabel('Name', { exact: true }).fill('Relieved');
+  await page.getByLabel('Name', { exact: true }).blur();
+  await filum.saved();
+  await part('Then and now').click();
+  const changes = page.getByRole('region', { name: 'What changed' });
+  await expect(changes).toContainText('from “Relief”');
+  await expect(changes.locator('ins')).toHaveText('A load off.');
+  await filum.accessible();
+});
+
+test('takes the codebook out in the exchange standard and in again elsewhere, shown before', async ({ page }) => {
+  await part('In and out').click();
+  await filum.accessible();
+  const out = await filum.download(() => page.getByRole('button', { name: 'Exchange standard (.qdc)' }).click());
+  expect(out.bytes.toString('utf8')).toContain('<CodeBook xmlns="urn:QDA-XML:codebook:1.0"');
+  const word = await filum.download(() => page.getByRole('button', { name: 'Word (.docx)' }).click());
+  expect(word.bytes.subarray(0, 2).toString()).toBe('PK');
+  await page
+    .getByLabel('Codebook file')
+    .setInputFiles(out.path.endsWith('.qdc') ? out.path : { name: 'codes.qdc', mimeType: 'application/xml', buffer: out.bytes });
+  await expect(page.getByText('0 new, 0 changed, 0 in conflict, 40 the same')).toBeVisible();
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await page
+    .getByLabel('Codebook file')
+    .setInputFiles({
+      name: 'broken.qdc',
+      mimeType: 'application/xml',
+      buffer: Buffer.from('<CodeBook><Codes><Code name="x"></Codes></CodeBook>'),
+    });
+  await expect(page.getByRole('alert')).toContainText('opened and not closed');
+  await page
+    .getByLabel('Codebook file')
+    .setInputFiles({ name: 'codes.csv', mimeType: 'text/csv', buffer: Buffer.from('code,parent\nA,B\nB,A\n') });
+  await expect(page.getByRole('alert')).toContainText('lies under itself');
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await filum.newStudy('Elsewhere');
+  await filum.goTo('Codebook');
+  await part('In and out').click();
+  await page.getByLabel('Codebook file').setInputFiles({ name: 'codes.qdc', mimeType: 'application/xml', buffer: out.bytes });
+  await page.getByRole('button', { name: 'Take over 40 codes' }).click();
+  await page.getByLabel('Find a code').fill('Grief');
+  await expect(row('Grief')).toHaveAttribute('aria-level', '2');
+  await undo();
+  await expect(page.getByText('No codes yet')).toBeVisible();
+});
+
+test('a frozen codebook collects proposals while coding, and takes them on', async ({ page }) => {
+  await page.getByRole('button', { name: 'Freeze' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Freeze' }).click();
+  await expect(page.getByText(/frozen since/)).toBeVisible();
+  await row('Reaching help').click();
+  await page.getByLabel('Name', { exact: true }).fill('Help');
+  await page.getByLabel('Name', { exact: true }).blur();
+  await expect(page.getByRole('status').filter({ hasText: 'The codebook is frozen' })).toBeVisible();
+  await filum.read('Interview 03 – Shona Adair');
+  await page.locator('.cm-line').nth(3).click();
+  await page.keyboard.press('c');
+  await page.keyboard.type('Waiting rooms');
+  await expect(filum.picker.getByRole('option', { name: /Propose Waiting rooms/ }).first()).toBeVisible();
+  await page.keyboard.press('Enter');
+  await filum.goTo('Codebook');
+  await page.getByRole('button', { name: '1 proposed' }).click();
+  await page.getByRole('menuitem', { name: /Waiting rooms/ }).click();
+  await page.getByRole('button', { name: 'Take it on' }).click();
+  await page.getByLabel('Find a code').fill('Waiting rooms');
+  await expect(row('Waiting rooms').locator('.number.passages')).toHaveText('1');
+});
+
+test('relates codes by name and direction, and shows where a code is and what it meets', async ({ page }) => {
+  await row('Counting the fare').click();
+  await page.getByLabel('Kind of relation').fill('leads to');
+  await page.getByRole('button', { name: 'which code…' }).click();
+  await page.getByRole('combobox', { name: 'Find a code' }).fill('worry');
+  await page.keyboard.press('Enter');
+  const relations = page.getByRole('region', { name: 'Relations' });
+  await expect(relations).toContainText('leads to Worry');
+  await relations.getByRole('button', { name: 'Worry', exact: true }).click();
+  await expect(relations).toContainText('Counting the fare leads to it');
+  await page.getByRole('tab', { name: 'Where it is' }).click();
+  await expect(page.getByRole('tabpanel')).toContainText(/In \d+ documents/);
+  await expect(page.getByRole('tabpanel')).toContainText('Codes it meets');
+  await filum.accessible();
 });

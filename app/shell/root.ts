@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { Notices } from '../state/notices';
 import { Icon } from '../ui/icon/icon';
-import { ThemeChoice } from './theme-choice';
+import { ThemeChoice } from '../state/theme-choice';
 
 /** The window: whatever the route shows, and the notice line. */
 @Component({

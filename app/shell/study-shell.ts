@@ -9,7 +9,7 @@ import { Icon } from '../ui/icon/icon';
 import type { IconName } from '../ui/icon/icon-names';
 import { SaveLine } from './save-line';
 import { ScopeLine } from './scope-line';
-import { ThemeChoice } from './theme-choice';
+import { ThemeChoice } from '../state/theme-choice';
 
 interface PlaceLink {
   readonly path: string;

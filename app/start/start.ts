@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, inject, Injector, signal } from '@a
 import { Router, RouterLink } from '@angular/router';
 import { randomId } from '@core/model/ids';
 import { DEMO_STUDY_ID } from '@core/sample/demo-study-id';
-import { ThemeChoice } from '../shell/theme-choice';
+import { ThemeChoice } from '../state/theme-choice';
 import { deleteStudy, listStudies, studyExists } from '../storage/study-list';
 import { createEmptyStudy } from '../storage/create-study';
 import type { StudySummary } from '../storage/study-storage';

@@ -26,7 +26,8 @@ export interface Looks {
 }
 
 /** Which codes the slips in the margin name. */
-export type SlipChoice = { readonly of: 'all' } | { readonly of: 'pinned' } | { readonly of: 'category' | 'coder'; readonly id: Id };
+export type SlipChoice =
+  { readonly of: 'all' } | { readonly of: 'pinned' } | { readonly of: 'category' | 'coder' | 'set'; readonly id: Id };
 
 export const FIRST_TYPE: ReaderType = { face: 'serif', size: 16.5, leading: 1.62, measure: 66 };
 export const FIRST_LOOKS: Looks = { coded: 'as they are', threads: true, numbers: false, speakers: 'plain', dimInterviewer: false };

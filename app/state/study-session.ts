@@ -162,6 +162,12 @@ export class StudySession {
     return (await this.storage?.journal(before, limit)) ?? [];
   }
 
+  /** Entries of the journal that touch something (see `touchesOf`), the newest first. */
+  async touching(what: string, after = 0): Promise<JournalEntry[]> {
+    await this.settled();
+    return (await this.storage?.touching(what, after)) ?? [];
+  }
+
   private act(kind: JournalEntry['kind'], of: number | null, action: Action): void {
     const { data, history } = this.feature();
     const entry: JournalEntry = {

@@ -1,10 +1,12 @@
 import { createSelector } from '@ngrx/store';
-import { inTreeOrder } from '@core/codebook/tree';
+import { codesOfSet } from '@core/codebook/conditions';
+import { inTreeOrder, type TreeRow } from '@core/codebook/tree';
 import type { Code } from '@core/model/code';
+import type { CodeSet } from '@core/model/code-set';
 import type { Document } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { StudyState, Table } from '@core/model/study-state';
-import { tally, type CodebookCounts, type Tally } from '@core/passages/counting';
+import { countCodes, tally, type CodebookCounts, type Tally } from '@core/passages/counting';
 import type { Scope } from '@core/queries/evaluate';
 import { documentsOfSet } from '@core/sets/members';
 import { naturalOrder } from '@core/text/natural-order';
@@ -25,6 +27,10 @@ export const selectMemos = createSelector(selectData, (data) => tables(data)?.me
 export const selectQueries = createSelector(selectData, (data) => tables(data)?.query ?? NONE);
 export const selectGlosses = createSelector(selectData, (data) => tables(data)?.gloss ?? NONE);
 export const selectSets = createSelector(selectData, (data) => tables(data)?.set ?? NONE);
+export const selectSortings = createSelector(selectData, (data) => tables(data)?.sorting ?? NONE);
+export const selectRelations = createSelector(selectData, (data) => tables(data)?.relation ?? NONE);
+export const selectProposals = createSelector(selectData, (data) => tables(data)?.proposal ?? NONE);
+export const selectLogEntries = createSelector(selectData, (data) => tables(data)?.logEntry ?? NONE);
 export const selectCodeSets = createSelector(selectData, (data) => tables(data)?.codeSet ?? NONE);
 export const selectPassages = createSelector(selectData, (data) => data?.passages ?? NONE);
 
@@ -88,11 +94,27 @@ export const selectCodeCounts = createSelector(selectPassages, selectCodes, sele
 });
 let lastTally: Tally | undefined;
 
-/** A row of the codebook as it is shown: a code and how deep it lies. */
-export type CodeRow = ReturnType<typeof inTreeOrder>[number];
-
 /** The codebook in the order of its tree. */
-export const selectCodeRows = createSelector(selectCodes, inTreeOrder);
+export const selectCodeRows = createSelector(selectCodes, (codes): TreeRow[] => inTreeOrder(codes));
+
+/** The codes that are offered for coding: all but the retired. */
+export const selectOfferedCodes = createSelector(selectCodes, (codes): Table<Code> =>
+  Object.values(codes).some((code) => code.retired) ? Object.fromEntries(Object.entries(codes).filter(([, code]) => !code.retired)) : codes,
+);
+
+/** A set of codes with those that are in it at present. */
+export interface FilledSet {
+  readonly set: CodeSet;
+  readonly codeIds: ReadonlySet<Id>;
+}
+
+/** Sets of codes that can be filled here: those that ask for cases need texts, which only the worker reads. */
+export const selectFilledSets = createSelector(selectData, (state): FilledSet[] => {
+  const sets = Object.values(state?.tables.codeSet ?? {}).filter((set) => !set.conditions?.some((one) => one.about === 'cases fewer than'));
+  if (!state || sets.length === 0) return [];
+  const counts = countCodes(Object.values(state.passages), state.tables.code);
+  return sets.map((set) => ({ set, codeIds: new Set(codesOfSet({ state, counts, cases: null, now: Date.now() }, set)) }));
+});
 
 /** Whether everything done is on disk. */
 export const selectAllSaved = createSelector(

@@ -1,5 +1,6 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { JournalEntry } from '@core/change/journal';
+import { touchesOf } from '@core/change/touches';
 import type { RecordShapes } from '@core/model/records';
 import type { TableType } from '@core/model/record-types';
 import type { Text } from '@core/model/document';
@@ -10,6 +11,17 @@ import type { PassageColumns } from '@core/passages/columns';
 export interface MetaRow {
   readonly key: 'study' | 'history' | 'dataVersion' | 'backup';
   readonly value: unknown;
+}
+
+/** A journal entry with what it touches, by which it is found. */
+export type JournalRow = JournalEntry & { readonly touches: readonly string[] };
+
+/** An entry as it is stored. */
+export const toRow = (entry: JournalEntry): JournalRow => ({ ...entry, touches: touchesOf(entry) });
+
+/** A stored row as the entry it holds. */
+export function fromRow({ touches: _, ...entry }: JournalRow): JournalEntry {
+  return entry;
 }
 
 /** Databases of studies carry this in front of the study's id. */
@@ -23,7 +35,7 @@ export class StudyDatabase extends Dexie {
   declare readonly meta: EntityTable<MetaRow, 'key'>;
   declare readonly text: EntityTable<Text, 'id'>;
   declare readonly passages: EntityTable<PassageColumns, 'documentId'>;
-  declare readonly journal: EntityTable<JournalEntry, 'seq'>;
+  declare readonly journal: EntityTable<JournalRow, 'seq'>;
 
   constructor(readonly studyId: Id) {
     // strict: a transaction counts as done when it is on disk, not when it is on its way there
@@ -44,7 +56,15 @@ export class StudyDatabase extends Dexie {
     });
     this.version(2).stores({ question: 'id', set: 'id' });
     this.version(3).stores({ gloss: 'id' });
-    this.version(4).stores({ codeSet: 'id', relation: 'id', sorting: 'id', proposal: 'id', logEntry: 'id' });
+    this.version(4).stores({
+      codeSet: 'id',
+      relation: 'id',
+      sorting: 'id',
+      proposal: 'id',
+      logEntry: 'id',
+      // entries are looked up by when, by whom, and what they touch
+      journal: 'seq, at, coderId, *touches',
+    });
   }
 
   /** The table of small records of one type. */

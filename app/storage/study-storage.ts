@@ -10,7 +10,7 @@ import { SCHEMA_VERSION } from '@core/model/schema-version';
 import type { Study } from '@core/model/study';
 import { emptyState, type StudyState } from '@core/model/study-state';
 import type { PassageColumns } from '@core/passages/columns';
-import { DATABASE_PREFIX, StudyDatabase } from './study-database';
+import { DATABASE_PREFIX, fromRow, StudyDatabase, toRow } from './study-database';
 
 /** When the study file was last exported (ms since 1970), and the journal number it went through. */
 export interface Backup {
@@ -77,7 +77,7 @@ export class StudyStorage {
         for (const type of TABLE_TYPES) await db.records(type).bulkAdd(Object.values(bundle.state.tables[type]) as never[]);
         await db.passages.bulkAdd(Object.values(bundle.state.passages));
         await db.text.bulkAdd([...bundle.texts.values()]);
-        await db.journal.bulkAdd([...bundle.journal]);
+        await db.journal.bulkAdd(bundle.journal.map(toRow));
         await db.meta.bulkAdd([
           { key: 'dataVersion', value: SCHEMA_VERSION },
           { key: 'history', value: bundle.history },
@@ -124,13 +124,24 @@ export class StudyStorage {
   }
 
   /** Entries of the journal, newest first. @param before only those with a smaller number */
-  journal(before: number, limit: number): PromiseLike<JournalEntry[]> {
-    return this.db.journal.where('seq').below(before).reverse().limit(limit).toArray();
+  async journal(before: number, limit: number): Promise<JournalEntry[]> {
+    return (await this.db.journal.where('seq').below(before).reverse().limit(limit).toArray()).map(fromRow);
+  }
+
+  /** Entries that touch something, as `touchesOf` names it, the newest first. @param after only those with a greater number */
+  async touching(what: string, after = 0): Promise<JournalEntry[]> {
+    const rows = await this.db.journal
+      .where('touches')
+      .equals(what)
+      .filter((row) => row.seq > after)
+      .toArray();
+    return rows.sort((a, b) => b.seq - a.seq).map(fromRow);
   }
 
   /** One entry of the journal. */
-  entry(seq: number): PromiseLike<JournalEntry | undefined> {
-    return this.db.journal.get(seq);
+  async entry(seq: number): Promise<JournalEntry | undefined> {
+    const row = await this.db.journal.get(seq);
+    return row && fromRow(row);
   }
 
   /**
@@ -149,7 +160,7 @@ export class StudyStorage {
     await db.transaction('rw', tables, async () => {
       const history = (await db.meta.get('history'))?.value as History | undefined;
       if (history?.seq !== entry.seq - 1) throw new StaleTabError();
-      await db.journal.add(entry);
+      await db.journal.add(toRow(entry));
       await db.meta.put({ key: 'history', value: advance(history, entry) });
       await this.write(entry.change, after);
       for (const documentId of documentsWithChangedPassages(entry.change)) {
@@ -188,7 +199,7 @@ export class StudyStorage {
     return db.transaction('r', db.tables, async () => {
       const opened = await this.open();
       const texts = await db.text.toArray();
-      const journal = await db.journal.orderBy('seq').toArray();
+      const journal = (await db.journal.orderBy('seq').toArray()).map(fromRow);
       return { state: opened.state, history: opened.history, texts: new Map(texts.map((text) => [text.id, text])), journal };
     });
   }

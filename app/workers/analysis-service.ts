@@ -1,10 +1,11 @@
 import { Injectable } from '@angular/core';
-import { wrap, type Remote } from 'comlink';
+import { proxy, wrap, type Remote } from 'comlink';
+import type { CheckLimits, Finding } from '@core/codebook/checks';
+import type { CodePage } from '@core/codebook/code-page';
 import type { Id } from '@core/model/ids';
-import type { Code } from '@core/model/code';
 import type { Question } from '@core/model/query';
-import type { StudyState, Table } from '@core/model/study-state';
-import type { PassageColumns } from '@core/passages/columns';
+import type { StudyState } from '@core/model/study-state';
+import type { CodeUse } from '@core/passages/code-use';
 import type { Scope } from '@core/queries/evaluate';
 import type { AnalysisWorker, Answer } from './analysis.worker';
 
@@ -12,19 +13,48 @@ import type { AnalysisWorker, Answer } from './analysis.worker';
 @Injectable({ providedIn: 'root' })
 export class AnalysisService {
   private remote: Remote<AnalysisWorker> | null = null;
-  private told: Readonly<Record<Id, PassageColumns>> = {};
-  private toldCodes: Table<Code> | null = null;
+  private told: StudyState | null = null;
 
   async ask(state: StudyState, question: Question, scope: Scope, order: readonly Id[]): Promise<Answer> {
+    const remote = await this.tell(state);
+    return remote.ask(question, scope, { documentIds: new Set(order), coderId: null }, order);
+  }
+
+  /** The use of every code in scope; null if it was asked anew meanwhile. */
+  async codeUse(
+    state: StudyState,
+    scope: Scope,
+    withWords: boolean,
+    progress: (share: number) => void,
+  ): Promise<ReadonlyMap<Id, CodeUse> | null> {
+    return (await this.tell(state)).codeUse(scope, withWords, proxy(progress));
+  }
+
+  /** What the page of a code shows; null if another was asked for meanwhile. */
+  async codePage(state: StudyState, codeId: Id, withUnder: boolean, scope: Scope): Promise<CodePage | null> {
+    return (await this.tell(state)).codePage(codeId, withUnder, scope);
+  }
+
+  /** What may be wrong with the codebook. */
+  async checks(state: StudyState, limits: CheckLimits): Promise<Finding[]> {
+    return (await this.tell(state)).checks(limits);
+  }
+
+  private async tell(state: StudyState): Promise<Remote<AnalysisWorker>> {
     this.remote ??= wrap<AnalysisWorker>(new Worker(new URL('./analysis.worker', import.meta.url), { type: 'module' }));
-    const { passages, tables } = state;
-    const changed = Object.values(passages).filter((columns) => this.told[columns.documentId] !== columns);
-    const gone = Object.keys(this.told).filter((id) => !Object.hasOwn(passages, id));
-    const codes = tables.code === this.toldCodes ? null : tables.code;
-    this.told = passages;
-    this.toldCodes = tables.code;
-    if (changed.length > 0 || gone.length > 0 || codes) await this.remote.update(changed, gone, codes);
-    const everything: Scope = { documentIds: new Set(order), coderId: null };
-    return this.remote.ask(question, scope, everything, order);
+    const before = this.told?.study.id === state.study.id ? this.told : null;
+    this.told = state;
+    if (before === state) return this.remote;
+    const { tables, passages } = state;
+    await this.remote.update({
+      studyId: state.study.id,
+      changed: Object.values(passages).filter((columns) => before?.passages[columns.documentId] !== columns),
+      gone: Object.keys(before?.passages ?? {}).filter((id) => !Object.hasOwn(passages, id)),
+      codes: tables.code === before?.tables.code ? null : tables.code,
+      documents:
+        tables.document === before?.tables.document ? null : Object.values(tables.document).map(({ id, speakers }) => ({ id, speakers })),
+      cases: tables.case === before?.tables.case ? null : tables.case,
+    });
+    return this.remote;
   }
 }

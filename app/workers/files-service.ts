@@ -1,6 +1,8 @@
 import { Injectable } from '@angular/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Change } from '@core/change/change';
+import type { CodebookRow } from '@core/codebook/codebook-rows';
+import type { CodeColumn } from '@core/codebook/exchange/read-code-table';
 import type { JournalEntry } from '@core/change/journal';
 import type { ReadOptions } from '@core/formats/read-file';
 import type { TableOptions } from '@core/formats/table/table';
@@ -11,7 +13,7 @@ import type { Preview } from '@core/material/preview';
 import type { TextToStore } from '@core/material/store-request';
 import type { StudyState } from '@core/model/study-state';
 import type { Id } from '@core/model/ids';
-import type { EntryPlace, FileOutcome, FilesWorker, StudyFileOutcome, TablePlanSummary } from './files.worker';
+import type { CodebookForm, CodebookRead, EntryPlace, FileOutcome, FilesWorker, StudyFileOutcome, TablePlanSummary } from './files.worker';
 
 /** Reading and writing files in a worker. */
 @Injectable({ providedIn: 'root' })
@@ -75,6 +77,21 @@ export class FilesService {
 
   writeStudyFile(studyId: Id, progress: (share: number) => void, withoutHistory = false): Promise<{ bytes: Uint8Array; through: number }> {
     return this.files.writeStudyFile(studyId, proxy(progress), withoutHistory);
+  }
+
+  /** A codebook as a file names it. @param columns what a table's columns hold; null to guess */
+  readCodebook(name: string, file: Blob, columns: readonly CodeColumn[] | null): Promise<CodebookRead> {
+    return this.files.readCodebook(name, file, columns);
+  }
+
+  writeCodebook(
+    form: CodebookForm,
+    title: string,
+    rows: readonly CodebookRow[],
+    tables: Pick<StudyState['tables'], 'code' | 'codeSet'>,
+    sets: Readonly<Record<Id, readonly Id[]>>,
+  ): Promise<Uint8Array> {
+    return this.files.writeCodebook(form, title, rows, tables, sets);
   }
 
   openDemo(): Promise<Id> {

@@ -24,6 +24,9 @@ import { NewerVersionError } from '@core/model/schema-version';
 import { buildDemoStudy, demoSourcePaths } from '@core/sample/demo-study';
 import { studyExists } from '../storage/study-list';
 import { StudyStorage } from '../storage/study-storage';
+import { readCodebook, writeCodebook } from './codebook-files';
+
+export type { CodebookForm, CodebookRead } from './codebook-files';
 
 /** What is known of a text that was read; its words stay in the worker. */
 export interface TextSummary extends Omit<ReadFile, 'paragraphs'> {
@@ -213,6 +216,9 @@ const files = {
       storage.close();
     }
   },
+
+  readCodebook,
+  writeCodebook,
 
   /** Builds the demo study from the sources that ship with the application. */
   async openDemo(): Promise<Id> {

@@ -1,8 +1,8 @@
 import type { Code } from '../model/code';
-import type { Document, Text } from '../model/document';
+import type { Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { Table } from '../model/study-state';
-import type { CaseFinder } from '../passages/code-use';
+import type { CaseFinder, SpokenDocument } from '../passages/code-use';
 import { idOfRow, type PassageColumns } from '../passages/columns';
 import { IntervalIndex } from '../passages/interval-index';
 import { paragraphAt } from '../text/paragraphs';
@@ -55,7 +55,7 @@ export class CodePageBuilder {
     return columns.codes.some((id) => this.wanted.has(id));
   }
 
-  add(columns: PassageColumns, document: Document, text: Text | null): void {
+  add(columns: PassageColumns, document: SpokenDocument, text: Text | null): void {
     if (!this.concerns(columns)) return;
     const codesOfRow = new Map<number, Set<number>>();
     for (let at = 0; at < columns.codingRow.length; at++) {

@@ -40,7 +40,14 @@ describe('the use of codes', () => {
     ['I: And you?', 'Ann: We waited at the pier.', 'Bob: The boat did not come.'],
     ['I', 'Ann', 'Bob'],
   );
-  const [ann, bob] = ['Ann', 'Bob'].map((name) => ({ id: bench.newId(), name, description: '', documentIds: [], stretches: [], values: {} }));
+  const [ann, bob] = ['Ann', 'Bob'].map((name) => ({
+    id: bench.newId(),
+    name,
+    description: '',
+    documentIds: [],
+    stretches: [],
+    values: {},
+  }));
   const cases = { [ann!.id]: ann!, [bob!.id]: bob! };
   const speakers = document.speakers.map((one) => ({
     ...one,

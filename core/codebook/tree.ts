@@ -22,16 +22,31 @@ function familiesOf(codes: Table<Code>): ReadonlyMap<Id | null, readonly Code[]>
 /** Codes with this parent, in their order. */
 export const childrenOf = (codes: Table<Code>, parentId: Id | null): readonly Code[] => familiesOf(codes).get(parentId) ?? [];
 
-/** Every code in the order of the tree, with how deep it lies (0 at the top). */
-export function inTreeOrder(codes: Table<Code>): { readonly code: Code; readonly level: number; readonly hasChildren: boolean }[] {
-  const rows: { code: Code; level: number; hasChildren: boolean }[] = [];
-  const waiting = childrenOf(codes, null)
+/** A row of the codebook as it is shown. */
+export interface TreeRow {
+  readonly code: Code;
+  /** How deep it lies, 0 at the top. */
+  readonly level: number;
+  readonly hasChildren: boolean;
+}
+
+/**
+ * Every code in the order of the tree.
+ * @param compare another order among siblings than the researcher's own
+ * @param folded codes whose branches are left out
+ */
+export function inTreeOrder(codes: Table<Code>, compare?: (a: Code, b: Code) => number, folded?: ReadonlySet<Id>): TreeRow[] {
+  const rows: TreeRow[] = [];
+  const siblings = (parentId: Id | null): readonly Code[] =>
+    compare ? childrenOf(codes, parentId).toSorted(compare) : childrenOf(codes, parentId);
+  const waiting = siblings(null)
     .toReversed()
     .map((code) => ({ code, level: 0 }));
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     const { code, level } = next;
-    const children = childrenOf(codes, code.id);
+    const children = siblings(code.id);
     rows.push({ code, level, hasChildren: children.length > 0 });
+    if (folded?.has(code.id)) continue;
     for (let at = children.length - 1; at >= 0; at--) waiting.push({ code: children[at]!, level: level + 1 });
   }
   return rows;

@@ -21,6 +21,9 @@ export interface CodeUse {
   readonly lastUsed: number;
 }
 
+/** What has to be known of a document to say who speaks in it. */
+export type SpokenDocument = Pick<Document, 'id' | 'speakers'>;
+
 /** Which cases a passage belongs to: the speaker's, those that own the stretch, else those that own the document. */
 export class CaseFinder {
   private readonly wholes = new Map<Id, Id[]>();
@@ -34,12 +37,12 @@ export class CaseFinder {
   }
 
   /** Whether the text must be known to say whose the passages of a document are. */
-  static needsText(document: Document): boolean {
+  static needsText(document: SpokenDocument): boolean {
     return document.speakers.some((speaker) => speaker.caseId !== null || speaker.interviewer);
   }
 
   /** @param text only looked at where {@link needsText} says so; without it the document's cases are given */
-  of(document: Document, text: Text | null, passage: Stretch): readonly Id[] {
+  of(document: SpokenDocument, text: Text | null, passage: Stretch): readonly Id[] {
     const own = (this.parts.get(document.id) ?? []).filter((part) => part.start < passage.end && passage.start < part.end);
     const speaker = text ? document.speakers[text.paragraphs[paragraphAt(text.paragraphs, passage.start)]?.speaker ?? -1] : undefined;
     const spoken = speaker?.caseId ? [speaker.caseId] : speaker?.interviewer ? [] : (this.wholes.get(document.id) ?? []);
@@ -63,7 +66,7 @@ export class CodeUseCounter {
     private readonly withWords: boolean,
   ) {}
 
-  add(columns: PassageColumns, document: Document, text: Text | null): void {
+  add(columns: PassageColumns, document: SpokenDocument, text: Text | null): void {
     const own = new Map<Id, Stretch[]>();
     const under = new Map<Id, Stretch[]>();
     const casesOfRow = new Map<number, readonly Id[]>();

@@ -87,9 +87,10 @@ export class CodeList {
   protected readonly typed = signal('');
   protected readonly over = signal<Id | null>(null);
   protected readonly rows = computed(() => {
-    if (!fold(this.typed()).trim()) return this.allRows();
+    const offered = this.allRows().filter((row) => !row.code.retired);
+    if (!fold(this.typed()).trim()) return offered;
     const found = new Set(findCodes(this.codes(), this.typed(), [], Infinity).map(({ code }) => code.id));
-    return this.allRows().filter((row) => found.has(row.code.id));
+    return offered.filter((row) => found.has(row.code.id));
   });
   protected readonly byId = (_: number, row: { code: { id: Id } }): Id => row.code.id;
 

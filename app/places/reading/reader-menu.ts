@@ -2,7 +2,7 @@ import { CdkConnectedOverlay, CdkOverlayOrigin } from '@angular/cdk/overlay';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { ReaderSettings, TYPE_RANGE, type Looks, type ReaderType, type SlipChoice } from '../../state/reader-settings';
-import { selectCodeRows, selectCoders } from '../../state/study.selectors';
+import { selectCodeRows, selectCoders, selectFilledSets } from '../../state/study.selectors';
 import { Icon } from '../../ui/icon/icon';
 import { ReadingHere } from './reading-here';
 
@@ -29,6 +29,7 @@ export class ReaderMenu {
   ];
   protected readonly codedLooks: readonly Looks['coded'][] = ['as they are', 'dimmed', 'folded away', 'tinted'];
   protected readonly categories = computed(() => this.rows().filter((row) => row.hasChildren));
+  protected readonly sets = this.store.selectSignal(selectFilledSets);
   protected readonly coders = computed(() => Object.values(this.coderTable()));
   protected readonly slipKey = computed(() => {
     const choice = this.here.slipChoice();
@@ -37,6 +38,6 @@ export class ReaderMenu {
 
   protected setSlips(key: string): void {
     const [of, id] = key.split(' ') as [SlipChoice['of'], string];
-    this.here.slipChoice.set(of === 'category' || of === 'coder' ? { of, id } : { of });
+    this.here.slipChoice.set(of === 'all' || of === 'pinned' ? { of } : { of, id });
   }
 }

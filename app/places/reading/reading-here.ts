@@ -11,6 +11,7 @@ import {
   selectCases,
   selectCodes,
   selectDocuments,
+  selectFilledSets,
   selectGlosses,
   selectMemos,
   selectPassages,
@@ -35,6 +36,7 @@ export class ReadingHere {
   private readonly scope = this.store.selectSignal(selectScope);
   private readonly glosses = this.store.selectSignal(selectGlosses);
   private readonly study = this.store.selectSignal(selectStudy);
+  private readonly filledSets = this.store.selectSignal(selectFilledSets);
 
   readonly documentId = signal<Id | undefined>(undefined);
   readonly chosenId = signal<Id | null>(null);
@@ -101,6 +103,10 @@ export class ReadingHere {
     const choice = this.slipChoice();
     if (choice.of === 'all') return () => true;
     if (choice.of === 'coder') return (coding: Coding) => coding.coderId === choice.id;
+    if (choice.of === 'set') {
+      const members = this.filledSets().find((one) => one.set.id === choice.id)?.codeIds;
+      return (coding: Coding) => !members || members.has(coding.codeId);
+    }
     const codes = new Set(choice.of === 'pinned' ? this.settings.pinned() : withDescendants(this.codes(), choice.id));
     return (coding: Coding) => codes.has(coding.codeId);
   });

@@ -25,7 +25,13 @@ export class ShownWays implements OnDestroy {
     const slips = this.here.slipChoice();
     if (slips.of !== 'all') {
       const whose =
-        slips.of === 'pinned' ? 'pinned codes' : slips.of === 'category' ? (this.here.codes()[slips.id]?.name ?? '') : 'one coder';
+        slips.of === 'pinned'
+          ? 'pinned codes'
+          : slips.of === 'category'
+            ? (this.here.codes()[slips.id]?.name ?? '')
+            : slips.of === 'set'
+              ? 'a set of codes'
+              : 'one coder';
       parts.push({ words: `slips of ${whose}`, off: () => this.here.slipChoice.set({ of: 'all' }) });
     }
     this.told = parts;

@@ -1,5 +1,6 @@
 import { afterRenderEffect, ChangeDetectionStrategy, Component, ElementRef, inject, input, output, viewChild } from '@angular/core';
 import type { Chart } from 'chart.js';
+import { ThemeChoice } from '../../state/theme-choice';
 
 /** A point of a line: what it is of, its value, and what is said of it. */
 export interface LinePoint {
@@ -47,12 +48,15 @@ export class LineChart {
   /** Place of the point that was clicked. */
   readonly picked = output<number>();
 
+  private readonly theme = inject(ThemeChoice);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
 
   constructor() {
     afterRenderEffect((onCleanup) => {
       const points = this.points();
+      // the colours are read when it is drawn
+      this.theme.dark();
       let chart: Chart | null = null;
       let gone = false;
       // the library is loaded when the first chart is drawn: no place waits for it

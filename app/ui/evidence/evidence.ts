@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, resource, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, model, output, resource, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Id } from '@core/model/ids';
 import type { Code } from '@core/model/code';
@@ -38,6 +38,8 @@ interface Piece {
 })
 export class Evidence {
   readonly hits = input.required<readonly Hit[]>();
+  /** Passages chosen by the researcher; null where none can be chosen. */
+  readonly chosen = model<ReadonlySet<Id> | null>(null);
   /** The researcher wants to see the passage where it stands. */
   readonly read = output<Hit>();
 
@@ -82,6 +84,12 @@ export class Evidence {
     const columns = this.passages()[documentId];
     const passage = columns && unpackPassages(columns).find((one) => one.id === passageId);
     return [...new Set(passage?.codings.map((coding) => coding.codeId))].map((id) => this.codes()[id]).filter((code) => code !== undefined);
+  }
+
+  protected toggle(id: Id): void {
+    const next = new Set(this.chosen());
+    if (!next.delete(id)) next.add(id);
+    this.chosen.set(next);
   }
 
   protected async copy(piece: Piece): Promise<void> {

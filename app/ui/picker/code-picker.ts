@@ -17,7 +17,7 @@ import { codeNamed, findCodes } from '@core/codebook/find-codes';
 import type { NewCode } from '@core/codebook/new-code';
 import type { Id } from '@core/model/ids';
 import { tidyLine } from '@core/text/normalise';
-import { selectCodeCounts, selectCodes, selectRecentCodeIds } from '../../state/study.selectors';
+import { selectCodeCounts, selectOfferedCodes, selectRecentCodeIds, selectStudy } from '../../state/study.selectors';
 import { Swatch } from '../swatch/swatch';
 
 /** What was picked: a code that is there, or one to be made. */
@@ -56,7 +56,10 @@ export class CodePicker {
   readonly closed = output<void>();
 
   private readonly store = inject(Store);
-  private readonly codes = this.store.selectSignal(selectCodes);
+  private readonly codes = this.store.selectSignal(selectOfferedCodes);
+  private readonly study = this.store.selectSignal(selectStudy);
+  /** The codebook is frozen: new codes are proposed instead of made. */
+  protected readonly frozen = computed(() => this.study()?.frozen !== undefined);
   private readonly counts = this.store.selectSignal(selectCodeCounts);
   private readonly recent = this.store.selectSignal(selectRecentCodeIds);
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');

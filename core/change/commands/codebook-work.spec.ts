@@ -13,7 +13,7 @@ import { acceptProposal, declineProposal, freezeCodebook, proposeCode } from './
 import { joinCodes, joinedDescription } from './join-codes';
 import { addMemo } from './memos';
 import { moveCodings } from './move-codings';
-import { codePlace } from './passages';
+import { codePlace, removePassage } from './passages';
 import { addRelation, deleteRelation } from './relations';
 import { checkStudy } from '../../integrity/check-study';
 import { FAMILY_SIZE } from '../../model/code';
@@ -244,14 +244,19 @@ describe('a frozen codebook', () => {
     refuse(editCode(code, { name: 'Ocean' }));
     refuse(moveCodes([code], null));
     refuse(joinCodes(code, []));
-    refuse(codePlace({ documentId: document.id, place: { start: 0, end: 9 }, codeIds: [], newCodes: [{ name: 'New' }] }));
+    // where a coder asks for a new code, the passage is marked and the code proposed
+    bench.run(codePlace({ documentId: document.id, place: { start: 10, end: 20 }, codeIds: [], newCodes: [{ name: 'Standing' }] }));
+    expect(Object.values(bench.state.tables.proposal).map((one) => [one.name, one.places.length])).toEqual([['Standing', 1]]);
+    expect(passagesOf(bench.state).map((one) => one.codings)).toEqual([[]]);
+    bench.run(declineProposal(Object.keys(bench.state.tables.proposal)[0]!));
+    bench.run(removePassage(document.id, passagesOf(bench.state)[0]!.id));
     bench.code(document, 0, 9, code);
     bench.run(editCode(code, { notes: 'talk about this one' }));
     const [passage] = passagesOf(bench.state);
     const place = { documentId: document.id, passageId: passage!.id };
-    bench.run(proposeCode({ name: 'Waiting', definition: '', parentId: null, places: [place] }));
-    expect(bench.run(proposeCode({ name: 'waiting', definition: '', parentId: null, places: [place] }))).toBeNull();
-    bench.run(proposeCode({ name: 'Fog', definition: '', parentId: null, places: [] }));
+    bench.run(proposeCode({ name: 'Waiting' }, [place]));
+    expect(bench.run(proposeCode({ name: 'waiting' }, [place]))).toBeNull();
+    bench.run(proposeCode({ name: 'Fog' }));
     const named = (name: string) => Object.values(bench.state.tables.proposal).find((one) => one.name === name)!.id;
     bench.run(declineProposal(named('Fog')));
     bench.run(acceptProposal(named('Waiting')));

@@ -107,12 +107,22 @@ export interface DeletionToll {
   readonly memos: number;
 }
 
+/** Deletes codes with all codes under them and their codings. */
+export function deleteCodes(codeIds: readonly Id[]): Command {
+  return (state) => {
+    mayChangeCodebook(state);
+    if (codeIds.length === 0) return null;
+    const { change, toll } = deletion(state, codeIds);
+    return { change, sentence: `deleted ${counted(toll.codes, 'code')}, with ${counted(toll.codings, 'coding')}` };
+  };
+}
+
 /** Deletes a code with all codes under it and their codings. */
 export function deleteCode(codeId: Id): Command {
   return (state) => {
     mayChangeCodebook(state);
     const code = found(state.tables.code[codeId], 'code');
-    const { change, toll } = deletion(state, codeId);
+    const { change, toll } = deletion(state, [codeId]);
     return {
       change,
       sentence: `deleted the code ${short(code.name)}${toll.codes > 1 ? ` and ${counted(toll.codes - 1, 'code')} under it` : ''}, with ${counted(toll.codings, 'coding')}`,
@@ -120,11 +130,11 @@ export function deleteCode(codeId: Id): Command {
   };
 }
 
-/** Counts what {@link deleteCode} would take away. */
-export const deletionToll = (state: StudyState, codeId: Id): DeletionToll => deletion(state, codeId).toll;
+/** Counts what {@link deleteCodes} would take away. */
+export const deletionToll = (state: StudyState, ...codeIds: Id[]): DeletionToll => deletion(state, codeIds).toll;
 
-function deletion(state: StudyState, codeId: Id): { change: Change; toll: DeletionToll } {
-  const gone = new Set(withDescendants(state.tables.code, codeId));
+function deletion(state: StudyState, codeIds: readonly Id[]): { change: Change; toll: DeletionToll } {
+  const gone = new Set(codeIds.flatMap((id) => withDescendants(state.tables.code, id)));
   const change: Change[number][] = [];
   let codings = 0;
   let passages = 0;

@@ -1,4 +1,5 @@
-import { newCode } from '../../codebook/new-code';
+import { newCode, type NewCode } from '../../codebook/new-code';
+import { proposal } from '../../codebook/proposals';
 import type { Id } from '../../model/ids';
 import type { Proposal } from '../../model/proposal';
 import type { StudyState } from '../../model/study-state';
@@ -26,46 +27,27 @@ export function freezeCodebook(freeze: boolean): Command {
   };
 }
 
-/** A code that is wished for, and the passage that would carry it, where there is one. */
-export type Proposed = Pick<Proposal, 'name' | 'definition' | 'parentId' | 'places'>;
-
 /** Puts a new code forward while the codebook is frozen. A proposal of the same name takes on its passages. */
-export function proposeCode(wanted: Proposed): Command {
+export function proposeCode(wanted: NewCode, places: Proposal['places'] = []): Command {
   return (state, context) => {
-    const name = tidyLine(wanted.name);
-    if (!name) throw new CommandError('A proposed code needs a name.');
-    const same = Object.values(state.tables.proposal).find((one) => one.name.toLowerCase() === name.toLowerCase());
-    if (same) {
-      const places = [...same.places, ...wanted.places.filter((place) => !same.places.some((one) => one.passageId === place.passageId))];
-      if (places.length === same.places.length) return null;
-      return { change: [updated('proposal', same, { places })], sentence: `named one more passage for the proposed code ${short(name)}` };
-    }
-    const proposal: Proposal = {
-      id: context.newId(),
-      name,
-      definition: wanted.definition.trim(),
-      parentId: wanted.parentId,
-      places: [...wanted.places],
-      coderId: context.coderId,
-      createdAt: context.now,
-    };
-    return { change: [added('proposal', proposal)], sentence: `proposed the code ${short(name)}` };
+    const change = proposal(state, context, wanted, places);
+    return change && { change: [change], sentence: `proposed the code ${short(tidyLine(wanted.name))}` };
   };
 }
 
 /** Takes a proposal on: the code is made, and given to the passages it was proposed for. */
 export function acceptProposal(proposalId: Id): Command {
   return (state, context) => {
-    const proposal = found(state.tables.proposal[proposalId], 'proposal');
-    const parentId = proposal.parentId && Object.hasOwn(state.tables.code, proposal.parentId) ? proposal.parentId : null;
-    const code = newCode(state, context, { name: proposal.name, parentId, definition: proposal.definition });
-    const marked: RecordChange[] = proposal.places.flatMap(({ documentId, passageId }) => {
-      const passage = passagesOf(state, documentId).find((one) => one.id === passageId);
-      const coding = { codeId: code.id, coderId: proposal.coderId, createdAt: context.now };
+    const one = found(state.tables.proposal[proposalId], 'proposal');
+    const parentId = one.parentId && Object.hasOwn(state.tables.code, one.parentId) ? one.parentId : null;
+    const code = newCode(state, context, { name: one.name, parentId, definition: one.definition });
+    const marked: RecordChange[] = one.places.flatMap(({ documentId, passageId }) => {
+      const passage = passagesOf(state, documentId).find((there) => there.id === passageId);
+      const coding = { codeId: code.id, coderId: one.coderId, createdAt: context.now };
       return passage ? [updated('passage', passage, { codings: [...passage.codings, coding] })] : [];
     });
     return {
-      change: [added('code', code), ...marked, removed('proposal', proposal)],
+      change: [added('code', code), ...marked, removed('proposal', one)],
       sentence: `took on the proposed code ${short(code.name)}, for ${counted(marked.length, 'passage')}`,
     };
   };
@@ -74,7 +56,7 @@ export function acceptProposal(proposalId: Id): Command {
 /** Declines a proposal; its passages stay marked. */
 export function declineProposal(proposalId: Id): Command {
   return (state) => {
-    const proposal = found(state.tables.proposal[proposalId], 'proposal');
-    return { change: [removed('proposal', proposal)], sentence: `declined the proposed code ${short(proposal.name)}` };
+    const one = found(state.tables.proposal[proposalId], 'proposal');
+    return { change: [removed('proposal', one)], sentence: `declined the proposed code ${short(one.name)}` };
   };
 }

@@ -7,6 +7,7 @@ import { samePlace, type Stretch } from '../../passages/relations';
 import { added, removed, updated, type RecordChange } from '../change';
 import { CommandError, counted, found, short, type Action, type Command, type CommandContext } from '../command';
 import { newCode, type NewCode } from '../../codebook/new-code';
+import { proposal } from '../../codebook/proposals';
 
 /** Passages of a document as objects, in reading order. */
 export function passagesOf(state: StudyState, documentId: Id): readonly Passage[] {
@@ -53,6 +54,7 @@ export function codesWanted(
  */
 export function codePlace({ documentId, place, ...wanted }: Coded): Command {
   return (state, context) => {
+    if (state.study.frozen && wanted.newCodes?.length) return markAndPropose(state, context, { documentId, place, ...wanted });
     const document = found(state.tables.document[documentId], 'document');
     checkPlace(place, document.characters);
     const { codes, made } = codesWanted(state, context, wanted);
@@ -64,6 +66,22 @@ export function codePlace({ documentId, place, ...wanted }: Coded): Command {
       change: [...made.map((code) => added('code', code)), marking],
       sentence: short400(`coded a passage in ${short(document.title)} with ${names}`),
     };
+  };
+}
+
+/** While the codebook is frozen a new code is not made: the passage is marked, and the code proposed for it. */
+function markAndPropose(state: StudyState, context: CommandContext, { documentId, place, codeIds, newCodes = [] }: Coded): Action | null {
+  const document = found(state.tables.document[documentId], 'document');
+  checkPlace(place, document.characters);
+  const { codes } = codesWanted(state, context, { codeIds });
+  const there = passagesOf(state, documentId).find((passage) => samePlace(passage, place) && passage.coderId === context.coderId);
+  const marking = markWith(there ?? null, { documentId, place }, codes, context);
+  const passageId = there?.id ?? marking!.after!.id;
+  const proposals = newCodes.flatMap((wanted) => proposal(state, context, wanted, [{ documentId, passageId }]) ?? []);
+  if (!marking && proposals.length === 0) return null;
+  return {
+    change: [...(marking ? [marking] : []), ...proposals],
+    sentence: short400(`proposed ${newCodes.map((code) => short(code.name)).join(', ')} for a passage in ${short(document.title)}`),
   };
 }
 

@@ -99,6 +99,16 @@ export function editGroup(sortingId: Id, groupId: Id, fields: { name?: string; x
   };
 }
 
+/** Moves groups and free slips to new places, as one step. @param places by id of the group or of the slip's code */
+export function arrangeTable(sortingId: Id, places: ReadonlyMap<Id, { readonly x: number; readonly y: number }>): Command {
+  return (state) => {
+    const sorting = found(state.tables.sorting[sortingId], 'sorting table');
+    const groups = sorting.groups.map((group) => ({ ...group, ...places.get(group.id) }));
+    const slips = sorting.slips.map((slip) => ({ ...slip, ...places.get(slip.codeId) }));
+    return { change: [updated('sorting', sorting, { groups, slips })], sentence: `tidied the sorting table ${short(sorting.name)}` };
+  };
+}
+
 /** Dissolves a group: its slips are not placed any more. */
 export function removeGroup(sortingId: Id, groupId: Id): Command {
   return (state) => {

@@ -57,7 +57,7 @@ describe('the codings as a table', () => {
       'rating',
       'comment',
     ]);
-    expect(rows.map((row) => [row[2], row[3], row[6], row[7], row[10], row[11]])).toEqual([
+    expect(rows.map((row) => [row[2], row[3], row[6], row[7], row[8], row[9]])).toEqual([
       ['Moira', 'turn 2', 'Nobody ask', '', '', 'Ada'],
       ['Moira', 'turn 2', 'Nobody', 'Asked, or not', 'Decision', 'Ada'],
       ['Moira', 'turn 2', 'Nobody', 'Decision', '', 'Ada'],

@@ -10,7 +10,10 @@ import type { StudyState } from '../../model/study-state';
  * The standard has one description a code, so use, limits, example and notes follow the definition under labels.
  * @param codesOf the codes of a set, live ones as they are filled at present
  */
-export function writeQdc(state: StudyState, codesOf: (setId: Id) => readonly Id[]): string {
+export function writeQdc(
+  state: { readonly tables: Pick<StudyState['tables'], 'code' | 'codeSet'> },
+  codesOf: (setId: Id) => readonly Id[],
+): string {
   const codes = state.tables.code;
   const lines: string[] = [];
   const write = (parentId: Id | null, depth: number): void => {

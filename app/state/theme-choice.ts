@@ -1,5 +1,5 @@
 import { DOCUMENT } from '@angular/common';
-import { effect, inject, Injectable, signal } from '@angular/core';
+import { computed, effect, inject, Injectable, signal } from '@angular/core';
 
 /** Light, dark, or as the system has it. */
 export type Theme = 'system' | 'light' | 'dark';
@@ -13,14 +13,14 @@ export class ThemeChoice {
   private readonly system = matchMedia('(prefers-color-scheme: dark)');
   private readonly systemDark = signal(this.system.matches);
   readonly chosen = signal<Theme>(readTheme());
+  /** Whether the dark theme is shown at present. */
+  readonly dark = computed(() => this.chosen() === 'dark' || (this.chosen() === 'system' && this.systemDark()));
 
   constructor() {
     this.system.addEventListener('change', (event) => this.systemDark.set(event.matches));
     effect(() => {
-      const chosen = this.chosen();
-      const dark = chosen === 'dark' || (chosen === 'system' && this.systemDark());
-      this.document.documentElement.dataset['theme'] = dark ? 'dark' : 'light';
-      localStorage.setItem(KEY, chosen);
+      this.document.documentElement.dataset['theme'] = this.dark() ? 'dark' : 'light';
+      localStorage.setItem(KEY, this.chosen());
     });
   }
 

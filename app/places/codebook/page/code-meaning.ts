@@ -1,0 +1,162 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, resource } from '@angular/core';
+import { Router } from '@angular/router';
+import { MatDialog } from '@angular/material/dialog';
+import { Store } from '@ngrx/store';
+import { editCode, moveCode, type CodeFields } from '@core/change/commands/codes';
+import { anchorPassage, copyCode, retireCodes } from '@core/change/commands/codebook-work';
+import type { PassageAt } from '@core/change/commands/move-codings';
+import { addRelation, deleteRelation } from '@core/change/commands/relations';
+import type { Id } from '@core/model/ids';
+import { RELATION_KINDS } from '@core/model/relation';
+import { unpackPassages } from '@core/passages/columns';
+import { placeOf } from '@core/text/place';
+import { TextCache } from '../../../state/text-cache';
+import { Ask } from '../../../ui/dialogs/ask';
+import { ChooseCode } from '../../../ui/picker/choose-code';
+import { FAMILY_SIZE, type Code } from '@core/model/code';
+import { FAMILY_NAMES } from '@core/model/palette';
+import { lineage } from '@core/passages/counting';
+import { StudySession } from '../../../state/study-session';
+import { selectCodeRows, selectCodes, selectDocuments, selectMemos, selectPassages, selectRelations } from '../../../state/study.selectors';
+import { Icon } from '../../../ui/icon/icon';
+import { MemoDialog } from '../../../ui/memo/memo-dialog';
+
+/** What a code means: its name, mark, colour, description, examples, relations, memos, where it lies. Fields are kept when they are left. */
+@Component({
+  selector: 'fl-code-meaning',
+  imports: [Icon],
+  templateUrl: './code-meaning.html',
+  styleUrl: './code-meaning.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class CodeMeaning {
+  readonly code = input.required<Code>();
+  readonly addUnder = output<void>();
+  readonly removing = output<void>();
+  /** Another code is to be shown. */
+  readonly shown = output<Id>();
+
+  private readonly session = inject(StudySession);
+  private readonly ask = inject(Ask);
+  private readonly router = inject(Router);
+  private readonly texts = inject(TextCache);
+  private readonly dialog = inject(MatDialog);
+  private readonly store = inject(Store);
+  private readonly codes = this.store.selectSignal(selectCodes);
+  private readonly rows = this.store.selectSignal(selectCodeRows);
+  private readonly relationTable = this.store.selectSignal(selectRelations);
+  private readonly passages = this.store.selectSignal(selectPassages);
+  private readonly documents = this.store.selectSignal(selectDocuments);
+  private readonly memoTable = this.store.selectSignal(selectMemos);
+  protected readonly memos = computed(() =>
+    Object.values(this.memoTable()).filter((memo) =>
+      [memo.about, ...(memo.also ?? [])].some((subject) => subject?.type === 'code' && subject.id === this.code().id),
+    ),
+  );
+  /** Places it can be put: every code that is not itself or under it. */
+  protected readonly parents = computed(() => this.rows().filter((row) => !lineage(this.codes(), row.code.id).includes(this.code().id)));
+  protected readonly families = FAMILY_NAMES.map((name, family) => ({
+    name,
+    colours: Array.from({ length: FAMILY_SIZE }, (_, member) => family * FAMILY_SIZE + member),
+  }));
+  protected readonly prose: readonly {
+    readonly key: 'definition' | 'useWhen' | 'doNotUseWhen' | 'example' | 'notes';
+    readonly name: string;
+    readonly rows: number;
+  }[] = [
+    { key: 'definition', name: 'Definition', rows: 4 },
+    { key: 'useWhen', name: 'Use when', rows: 2 },
+    { key: 'doNotUseWhen', name: 'Do not use when', rows: 3 },
+    { key: 'example', name: 'Example', rows: 2 },
+    { key: 'notes', name: 'Notes', rows: 2 },
+  ];
+
+  /** Keeps a field that was left; a refused value is put back. */
+  protected edit(fields: CodeFields, box?: HTMLInputElement): void {
+    this.session.run(editCode(this.code().id, fields));
+    const now = this.codes()[this.code().id];
+    if (box && now) box.value = box.name === 'mark' ? now.mark : now.name;
+  }
+
+  protected editProse(key: 'definition' | 'useWhen' | 'doNotUseWhen' | 'example' | 'notes', text: string): void {
+    this.edit({ [key]: text });
+  }
+
+  protected move(parentId: string): void {
+    this.session.run(moveCode(this.code().id, parentId || null, Infinity));
+  }
+
+  protected memo(memoId: string | null): void {
+    void MemoDialog.open(this.dialog, memoId ? { memoId } : { about: { type: 'code', id: this.code().id } });
+  }
+
+  private readonly anchored = resource({
+    params: () => ({ anchors: this.code().anchors ?? [], passages: this.passages(), documents: this.documents() }),
+    loader: async ({ params }) => {
+      const found = await Promise.all(
+        params.anchors.map(async (place) => {
+          const columns = params.passages[place.documentId];
+          const passage = columns && unpackPassages(columns).find((one) => one.id === place.passageId);
+          const text = passage && (await this.texts.get(place.documentId));
+          const document = params.documents[place.documentId];
+          if (!passage || !text || !document) return null;
+          const { speaker, position } = placeOf(document, text, passage.start);
+          const words = text.text.slice(passage.start, passage.end);
+          return { place, words, where: [document.title, speaker, position].filter(Boolean).join(', ') };
+        }),
+      );
+      return found.filter((one) => one !== null);
+    },
+  });
+  protected readonly anchors = computed(() => (this.anchored.hasValue() ? this.anchored.value() : []));
+
+  protected read(place: PassageAt): void {
+    void this.router.navigate(['/study', this.router.url.split('/')[2], 'reading', place.documentId], {
+      queryParams: { passage: place.passageId, from: 'the codebook' },
+    });
+  }
+
+  protected unanchor(place: PassageAt): void {
+    this.session.run(anchorPassage(this.code().id, place, false));
+  }
+
+  protected readonly relations = computed(() => {
+    const { id } = this.code();
+    return Object.values(this.relationTable()).flatMap((relation) => {
+      if (relation.fromId !== id && relation.toId !== id) return [];
+      const outward = relation.fromId === id;
+      const other = this.codes()[outward ? relation.toId : relation.fromId];
+      return other ? [{ relation, outward, other }] : [];
+    });
+  });
+  protected readonly kinds = computed(() => [
+    ...new Set([...RELATION_KINDS, ...Object.values(this.relationTable()).map((relation) => relation.kind)]),
+  ]);
+
+  protected async relate(box: HTMLInputElement): Promise<void> {
+    const kind = box.value.trim() || RELATION_KINDS[0];
+    const chosen = await ChooseCode.open(this.dialog, { title: `${this.code().name} ${kind}…`, except: new Set([this.code().id]) });
+    if (chosen && 'codeId' in chosen && this.session.run(addRelation(this.code().id, chosen.codeId, kind))) box.value = '';
+  }
+
+  protected unrelate(relationId: Id): void {
+    this.session.run(deleteRelation(relationId));
+  }
+
+  protected retire(): void {
+    this.session.run(retireCodes([this.code().id], !this.code().retired));
+  }
+
+  protected async copy(): Promise<void> {
+    const code = this.code();
+    const reply = await this.ask.reply({
+      title: `Copy “${code.name}”`,
+      lines: ['The copy lies beside it and has its description.'],
+      label: 'Name of the copy',
+      text: `${code.name} (2)`,
+      yes: 'Copy',
+      other: 'Copy with its passages',
+    });
+    if (reply) this.session.run(copyCode(code.id, reply.text, reply.chose === 'other'));
+  }
+}

@@ -1,0 +1,65 @@
+import { afterRenderEffect, ChangeDetectionStrategy, Component, ElementRef, inject, input, output, viewChild } from '@angular/core';
+import type { Chart } from 'chart.js';
+import { Store } from '@ngrx/store';
+import type { TreeRow } from '@core/codebook/tree';
+import type { Id } from '@core/model/ids';
+import { lineage } from '@core/passages/counting';
+import { selectCodeCounts, selectCodes } from '../../../state/study.selectors';
+import { ThemeChoice } from '../../../state/theme-choice';
+
+/** Codes as areas: each as large as the passages it carries itself, within its category. */
+@Component({
+  selector: 'fl-code-areas',
+  template: `
+    <div class="frame"><canvas #canvas role="img" aria-label="Codes as areas; as bars the same numbers are in a list"></canvas></div>
+    <p class="second">Areas count the passages a code carries itself; the colours are those of the codes.</p>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-rows: 1fr auto;
+      min-height: 0;
+      min-width: 0;
+      padding: 14px 20px;
+    }
+    .frame {
+      position: relative;
+      min-height: 0;
+    }
+    p {
+      padding-top: 8px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class CodeAreas {
+  readonly rows = input.required<readonly TreeRow[]>();
+  readonly picked = output<Id>();
+  private readonly store = inject(Store);
+  private readonly counts = this.store.selectSignal(selectCodeCounts);
+  private readonly codes = this.store.selectSignal(selectCodes);
+  private readonly theme = inject(ThemeChoice);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+
+  constructor() {
+    afterRenderEffect((onCleanup) => {
+      const dark = this.theme.dark();
+      const codes = this.codes();
+      const areas = this.rows().flatMap(({ code }) => {
+        const count = this.counts().own.get(code.id) ?? 0;
+        const top = lineage(codes, code.id).at(-1)!;
+        return count > 0 ? [{ id: code.id, name: code.name, category: codes[top]!.name, colour: code.colour, count }] : [];
+      });
+      let chart: Chart | null = null;
+      let gone = false;
+      void import('../../../ui/charts/area-chart').then(({ drawAreas }) => {
+        if (!gone) chart = drawAreas(this.canvas().nativeElement, getComputedStyle(this.host), areas, dark, (id) => this.picked.emit(id));
+      });
+      onCleanup(() => {
+        gone = true;
+        chart?.destroy();
+      });
+    });
+  }
+}

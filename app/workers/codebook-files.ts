@@ -1,0 +1,65 @@
+import type { CodebookRow } from '@core/codebook/codebook-rows';
+import type { ListedCodebook } from '@core/codebook/exchange/listed-code';
+import { readCodeList } from '@core/codebook/exchange/read-code-list';
+import { guessCodeColumns, readCodeTable, type CodeColumn } from '@core/codebook/exchange/read-code-table';
+import { codebookCsv, codebookTable } from '@core/formats/csv/codebook-csv';
+import { codebookHtml } from '@core/formats/html-out/codebook-html';
+import { decodeText } from '@core/formats/plain-text/encoding';
+import { readQdc } from '@core/formats/qdc/read-qdc';
+import { writeQdc } from '@core/formats/qdc/write-qdc';
+import { endingOf } from '@core/formats/readable-endings';
+import { UnreadableFileError } from '@core/formats/reading';
+import { readTable } from '@core/formats/table/read-table';
+import type { Id } from '@core/model/ids';
+import type { StudyState } from '@core/model/study-state';
+
+/** Forms in which a codebook can be taken out. */
+export type CodebookForm = 'qdc' | 'xlsx' | 'csv' | 'docx' | 'html';
+
+/** A codebook as a file names it; of a table its headings and what they are taken for as well. */
+export interface CodebookRead {
+  readonly listed: ListedCodebook;
+  readonly columns: { readonly header: readonly string[]; readonly taken: readonly CodeColumn[] } | null;
+}
+
+/** The largest file that can be a codebook, in bytes. */
+const LARGEST = 30_000_000;
+
+/** Reads a codebook. @param columns what a table's columns hold; null to guess @throws UnreadableFileError */
+export async function readCodebook(name: string, file: Blob, columns: readonly CodeColumn[] | null): Promise<CodebookRead> {
+  if (file.size > LARGEST) throw new UnreadableFileError('The file is larger than 30 MB, which no codebook is.');
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  const ending = endingOf(name);
+  if (ending === '.qdc' || ending === '.xml') return { listed: readQdc(bytes), columns: null };
+  if (ending === '.txt') return { listed: readCodeList(decodeText(bytes).text), columns: null };
+  const table = await readTable(name, bytes);
+  const taken = columns ?? guessCodeColumns(table.header);
+  return { listed: readCodeTable(table, taken), columns: { header: table.header, taken } };
+}
+
+/** Writes a codebook. @param sets codes of each set, live ones as they are filled at present */
+export async function writeCodebook(
+  form: CodebookForm,
+  title: string,
+  rows: readonly CodebookRow[],
+  tables: Pick<StudyState['tables'], 'code' | 'codeSet'>,
+  sets: Readonly<Record<Id, readonly Id[]>>,
+): Promise<Uint8Array> {
+  const utf8 = (text: string): Uint8Array => new TextEncoder().encode(text);
+  switch (form) {
+    case 'qdc':
+      return utf8(writeQdc({ tables }, (id) => sets[id] ?? []));
+    case 'csv':
+      return utf8(codebookCsv(rows));
+    case 'html':
+      return utf8(codebookHtml(title, rows));
+    case 'xlsx': {
+      const { writeXlsx } = await import('@core/formats/xlsx/write-xlsx');
+      return writeXlsx([{ name: 'Codebook', rows: codebookTable(rows), widths: [32, 26, 7, 7, 50, 40, 40, 40, 30, 50, 10, 12, 12, 9] }]);
+    }
+    case 'docx': {
+      const { codebookDocx } = await import('@core/formats/docx-out/codebook-docx');
+      return codebookDocx(title, rows);
+    }
+  }
+}
