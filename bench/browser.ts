@@ -15,17 +15,29 @@ import { LANES, paletteCss } from '../app/styles/palette-sheet';
 import { createApp } from '../server/app';
 import type { BareMark } from './browser/bare';
 import { importing } from './import';
+import { codebookWork } from './codebook';
 import { median, percentile, report } from './report';
+import { openFile, timed } from './timing';
 
 const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'];
 
-/** The promises made for the browser, measured on the production build. @param only one part: first, long, leak, import or large */
+/** The promises made for the browser, measured on the production build. @param only one part: first, long, leak, import, codebook or large */
 export async function benchBrowser(only?: string): Promise<void> {
   console.log('\nIn Chromium, production build');
   const bundle = await build({ entryPoints: ['bench/browser/bare.ts'], bundle: true, write: false, format: 'iife', minify: true });
+  const list = await build({
+    entryPoints: ['bench/browser/bare-list.ts'],
+    bundle: true,
+    write: false,
+    format: 'iife',
+    minify: true,
+    tsconfigRaw: { compilerOptions: { experimentalDecorators: true, useDefineForClassFields: false } },
+  });
   const app = express();
   app.get('/bench/bare.html', (_request, response) => void response.type('html').send(barePage()));
   app.get('/bench/bare.js', (_request, response) => void response.type('js').send(bundle.outputFiles[0]!.text));
+  app.get('/bench/list.html', (_request, response) => void response.type('html').send(listPage()));
+  app.get('/bench/list.js', (_request, response) => void response.type('js').send(list.outputFiles[0]!.text));
   app.use(createApp('dist/app/browser'));
   const server = app.listen(0, '127.0.0.1');
   await new Promise((resolve) => server.once('listening', resolve));
@@ -42,6 +54,7 @@ export async function benchBrowser(only?: string): Promise<void> {
       long: longDocument,
       leak: leaking,
       import: importing,
+      codebook: codebookWork,
       large: largeStudy,
     }))
       if (!only || only === name) await measure(await context.newPage(), base, profile);
@@ -59,6 +72,12 @@ function barePage(): string {
     return `.thread.d${depth}{background-image:${lanes.map((lane) => `linear-gradient(var(--t${lane},transparent) 0 100%)`).join()};background-position:${lanes.map((lane) => `0 calc(100% - ${26 - 4 * lane}px)`).join()}}`;
   });
   return `<!doctype html><meta charset="utf-8"><link rel="stylesheet" href="/${styles}"><style>${paletteCss()}.thread{padding-bottom:27px;margin-bottom:-27px;background-repeat:no-repeat;background-size:100% 2px}${depths.join('')}</style><body></body><script src="/bench/bare.js"></script>`;
+}
+
+/** A list in Filum's type, in a frame as large as the codebook's. */
+function listPage(): string {
+  const styles = readdirSync('dist/app/browser').find((name) => /^styles-.*\.css$/.test(name))!;
+  return `<!doctype html><meta charset="utf-8"><link rel="stylesheet" href="/${styles}"><body><bare-list></bare-list></body><script src="/bench/list.js"></script>`;
 }
 
 async function firstLoad(page: Page, base: string): Promise<void> {
@@ -80,12 +99,6 @@ async function firstLoad(page: Page, base: string): Promise<void> {
   await page.getByRole('heading', { name: 'The Last Ferry' }).waitFor();
   const took = Date.now() - begun;
   report({ what: 'the demo study, built and open', value: took, unit: 'ms', promise: { words: 'under 2 s', kept: took < 2_000 } });
-}
-
-async function openFile(page: Page, base: string, path: string, title: string): Promise<void> {
-  await page.goto(base);
-  await page.getByLabel('Study file').setInputFiles(path);
-  await page.getByRole('heading', { name: title }).waitFor({ timeout: 180_000 });
 }
 
 /** Opening and coding a document of 137,000 words with 4,000 passages, beside CodeMirror alone. */
@@ -190,21 +203,6 @@ function lookOf(segment: Segment, codes: Table<Code>): string {
   return `thread d${Math.max(1, ...lanes.map((thread) => thread.lane + 1))} ${lanes.map((thread) => `t${thread.lane}-c${codes[thread.codeId]!.colour}`).join(' ')}`;
 }
 
-/** Codes one stretch after another by key; times from the key event to the frame that shows the thread. */
-/** Milliseconds from the next key, or click, to the frame that shows what it did. */
-async function timed(page: Page, event: 'keydown' | 'click', act: () => Promise<void>): Promise<number> {
-  await page.evaluate((name) => {
-    (window as unknown as { measured: Promise<number> }).measured = new Promise<number>((resolve) =>
-      document.addEventListener(name, (one) => requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - one.timeStamp))), {
-        capture: true,
-        once: true,
-      }),
-    );
-  }, event);
-  await act();
-  return page.evaluate(() => (window as unknown as { measured: Promise<number> }).measured);
-}
-
 /** The other things that hands do all day in the long document; each beside the bare editor's one more mark. */
 async function handling(page: Page, bare: number): Promise<void> {
   const beside = { what: 'one more mark in bare CodeMirror, 95th percentile', value: bare };
@@ -303,6 +301,7 @@ async function leaking(page: Page, base: string): Promise<void> {
   });
 }
 
+/** Codes one stretch after another by key; times from the key event to the frame that shows the thread. */
 async function applyCodes(page: Page): Promise<number[]> {
   await page
     .locator('.cm-line')

@@ -1,3 +1,7 @@
+import { idOf } from '@core/change/change';
+import { importCodes } from '@core/change/commands/import-codes';
+import { UNDESCRIBED } from '@core/codebook/exchange/listed-code';
+import { planCodes } from '@core/codebook/exchange/plan-codes';
 import Dexie from 'dexie';
 import { applyChange } from '@core/change/apply';
 import { advance, EMPTY_HISTORY, type JournalEntry } from '@core/change/journal';
@@ -51,6 +55,27 @@ describe('storage', () => {
     return action;
   }
 
+  it('finds entries by what they touch, and gives large ones back as they were', async () => {
+    await addInterview();
+    const names = Array.from({ length: 1_500 }, (_, at) => `Code ${at}`);
+    const listed = { codes: names.map((name, at) => ({ ...UNDESCRIBED, path: [name], row: at + 1 })), sets: [], faults: [], notes: [] };
+    const action = await run(
+      importCodes(
+        listed,
+        planCodes({}, listed),
+        names.map(() => 'take'),
+        'a list',
+      ),
+    );
+    expect(action.change.length).toBe(1_500);
+    const [entry] = await storage.touching('codebook');
+    expect(entry!.change).toEqual(action.change);
+    expect((await storage.touching(`code:${idOf(action.change[7]!)}`)).map((one) => one.seq)).toEqual([2]);
+    expect(await storage.touching('codebook', 2)).toEqual([]);
+    expect((await storage.bundle()).journal[1]!.change).toEqual(action.change);
+    expect((await storage.journal(9, 9)).map((one) => one.seq)).toEqual([2, 1]);
+  });
+
   it('brings a study of an earlier version to this one, its journal too, and refuses a later one', async () => {
     await addInterview();
     storage.close();
@@ -61,12 +86,13 @@ describe('storage', () => {
     await db.table('document').put(without(document, 'values', 'answers'));
     await db.table('text').put(without(text, 'marks'));
     const change = entry.change.map((one) => ({ ...one, after: without(one.after!, 'values', 'answers', 'marks') }));
-    await db.table('journal').put({ ...entry, change });
+    await db.table('journal').put(without({ ...entry, change }, 'touches'));
     await db.meta.put({ key: 'dataVersion', value: 1 });
     storage = await StudyStorage.of(studyId);
     expect(Object.values((await storage.open()).state.tables.document)).toEqual([document]);
     expect(await storage.text(document.id)).toEqual(text);
-    expect(await storage.entry(1)).toEqual(entry);
+    expect((await db.journal.get(1))!).toEqual(entry);
+    expect(await storage.entry(1)).toEqual(without(entry, 'touches') as unknown as JournalEntry);
     expect((await db.meta.get('dataVersion'))?.value).toBe(SCHEMA_VERSION);
     await db.meta.put({ key: 'dataVersion', value: SCHEMA_VERSION + 1 });
     await expectAsync(StudyStorage.of(studyId)).toBeRejectedWithError(/newer version/);

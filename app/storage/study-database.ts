@@ -13,15 +13,34 @@ export interface MetaRow {
   readonly value: unknown;
 }
 
-/** A journal entry with what it touches, by which it is found. */
-export type JournalRow = JournalEntry & { readonly touches: readonly string[] };
+/** A journal entry with what it touches, by which it is found. Record changes of a large one lie in it as JSON, some at a time. */
+export type JournalRow = JournalEntry & { readonly touches: readonly string[]; readonly packed?: readonly string[] };
+
+/** Record changes from which on an entry is packed: copying so many objects would hold the interface up. */
+const LARGE_ENTRY = 1_000;
+/** Record changes that are packed between two breaths. */
+const PACKED_AT_ONCE = 400;
 
 /** An entry as it is stored. */
 export const toRow = (entry: JournalEntry): JournalRow => ({ ...entry, touches: touchesOf(entry) });
 
+/** An entry as it is stored; a large one is packed bit by bit, so that the interface goes on meanwhile. */
+export async function toRowInTurns(entry: JournalEntry): Promise<JournalRow> {
+  if (entry.change.length < LARGE_ENTRY) return toRow(entry);
+  const packed: string[] = [];
+  const touches = new Set<string>();
+  for (let at = 0; at < entry.change.length; at += PACKED_AT_ONCE) {
+    await new Promise((resolve) => setTimeout(resolve));
+    const change = entry.change.slice(at, at + PACKED_AT_ONCE);
+    packed.push(JSON.stringify(change));
+    for (const touched of touchesOf({ change })) touches.add(touched);
+  }
+  return { ...entry, change: [], packed, touches: [...touches] };
+}
+
 /** A stored row as the entry it holds. */
-export function fromRow({ touches: _, ...entry }: JournalRow): JournalEntry {
-  return entry;
+export function fromRow({ touches: _, packed, ...entry }: JournalRow): JournalEntry {
+  return packed ? { ...entry, change: packed.flatMap((some) => JSON.parse(some) as JournalEntry['change']) } : entry;
 }
 
 /** Databases of studies carry this in front of the study's id. */

@@ -10,7 +10,7 @@ import { SCHEMA_VERSION } from '@core/model/schema-version';
 import type { Study } from '@core/model/study';
 import { emptyState, type StudyState } from '@core/model/study-state';
 import type { PassageColumns } from '@core/passages/columns';
-import { DATABASE_PREFIX, fromRow, StudyDatabase, toRow } from './study-database';
+import { DATABASE_PREFIX, fromRow, StudyDatabase, toRow, toRowInTurns } from './study-database';
 
 /** When the study file was last exported (ms since 1970), and the journal number it went through. */
 export interface Backup {
@@ -157,10 +157,11 @@ export class StudyStorage {
       db.journal,
       ...[...types].filter((type) => type !== 'study').map((type) => (type === 'passage' ? db.passages : db.table(type))),
     ];
+    const row = await toRowInTurns(entry);
     await db.transaction('rw', tables, async () => {
       const history = (await db.meta.get('history'))?.value as History | undefined;
       if (history?.seq !== entry.seq - 1) throw new StaleTabError();
-      await db.journal.add(toRow(entry));
+      await db.journal.add(row);
       await db.meta.put({ key: 'history', value: advance(history, entry) });
       await this.write(entry.change, after);
       for (const documentId of documentsWithChangedPassages(entry.change)) {

@@ -2,7 +2,7 @@ import { JournalEntrySchema } from '@core/change/journal-schema';
 import { RECORD_SCHEMAS } from '@core/model/records';
 import { TABLE_TYPES } from '@core/model/record-types';
 import { migrateEntry, migrateRecord, NewerVersionError, SCHEMA_VERSION } from '@core/model/schema-version';
-import { toRow, type StudyDatabase } from './study-database';
+import { fromRow, toRow, type StudyDatabase } from './study-database';
 
 /**
  * Brings what an earlier version stored to the current one: all records and the journal in one transaction,
@@ -17,8 +17,8 @@ export async function upgradeStudy(db: StudyDatabase, version: number): Promise<
       const records: unknown[] = await table.toArray();
       await table.bulkPut(records.map((record) => RECORD_SCHEMAS[type].parse(migrateRecord(type, record, version))));
     }
-    const entries: unknown[] = await db.journal.toArray();
-    await db.journal.bulkPut(entries.map((entry) => toRow(JournalEntrySchema.parse(migrateEntry(entry, version)))));
+    const rows = await db.journal.toArray();
+    await db.journal.bulkPut(rows.map((row) => toRow(JournalEntrySchema.parse(migrateEntry(fromRow(row), version)))));
     await db.meta.put({ key: 'dataVersion', value: SCHEMA_VERSION });
   });
 }

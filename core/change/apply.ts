@@ -2,7 +2,8 @@ import type { Id } from '../model/ids';
 import type { RecordShapes } from '../model/records';
 import type { TableType } from '../model/record-types';
 import type { StudyState, Table } from '../model/study-state';
-import { packPassages, unpackPassages, type PassageColumns } from '../passages/columns';
+import type { Passage } from '../model/passage';
+import { isUnpacked, packPassages, unpackPassages, withOtherCodings, type PassageColumns } from '../passages/columns';
 import { idOf, type Change, type RecordChange } from './change';
 
 /** A change does not fit the state: it adds what is there, or removes or updates what is not. */
@@ -62,6 +63,12 @@ function applyToPassages(all: Table<PassageColumns>, changes: ReadonlyMap<Id, re
   const next: Record<Id, PassageColumns> = { ...all };
   for (const [documentId, some] of changes) {
     const columns = all[documentId];
+    const recoded = columns && !isUnpacked(columns) ? onlyCodings(some) : null;
+    const quickly = recoded && withOtherCodings(columns!, recoded);
+    if (quickly) {
+      next[documentId] = quickly;
+      continue;
+    }
     const passages = new Map((columns ? unpackPassages(columns) : []).map((passage) => [passage.id, passage]));
     for (const one of some) {
       if (one.type !== 'passage') continue;
@@ -73,4 +80,23 @@ function applyToPassages(all: Table<PassageColumns>, changes: ReadonlyMap<Id, re
     else delete next[documentId];
   }
   return next;
+}
+
+/** The passages after changes that touch nothing but their codings, or null if one touches more. */
+function onlyCodings(changes: readonly RecordChange[]): Passage[] | null {
+  const after: Passage[] = [];
+  for (const one of changes) {
+    if (one.type !== 'passage' || !one.before || !one.after) return null;
+    const { before, after: now } = one;
+    const same =
+      before.start === now.start &&
+      before.end === now.end &&
+      before.comment === now.comment &&
+      before.open === now.open &&
+      before.coderId === now.coderId &&
+      before.createdAt === now.createdAt;
+    if (!same) return null;
+    after.push(now);
+  }
+  return after;
 }

@@ -221,6 +221,7 @@ describe('the history of a codebook', () => {
   run(moveCode(code, feelings, 0));
   const other = bench.addCode('Nostalgia');
   run(joinCodes(code, [other]));
+  const done = bench.state;
   const events = historyOf(code, journal, (id) => bench.state.tables.code[id]!.name);
 
   it('of one code tells from which passage it was made, and every step since', () => {
@@ -236,15 +237,15 @@ describe('the history of a codebook', () => {
   });
 
   it('brings back the codebook of any time, and says what became of it', () => {
-    const past = codebookBefore(bench.state.tables.code, [...journal].reverse());
+    const past = codebookBefore(done.tables.code, [...journal].reverse());
     expect(
       Object.values(past)
         .map((one) => one.name)
         .sort(),
     ).toEqual(['Feelings', 'Nostalgia']);
     expect(past[feelings]).toEqual(start[feelings]!);
-    const middle = codebookBefore(bench.state.tables.code, [...journal].reverse().slice(0, 4));
-    const differences = compareCodebooks(middle, bench.state.tables.code);
+    const middle = codebookBefore(done.tables.code, [...journal].reverse().slice(0, 4));
+    const differences = compareCodebooks(middle, done.tables.code);
     expect(differences.map((one) => [one.kind, (one.after ?? one.before)!.name])).toEqual([
       ['renamed', 'Missing the boat'],
       ['moved', 'Missing the boat'],

@@ -13,6 +13,15 @@ export interface FoundCode {
 /** Folds case and accents away, so that "cafe" finds "Café". */
 export const fold = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 
+/** Names and definitions folded once for each code: typing asks for them again with every letter. */
+const foldedCodes = new WeakMap<Code, { readonly name: string; readonly mark: string; readonly definition: string }>();
+
+function foldedOf(code: Code): { readonly name: string; readonly mark: string; readonly definition: string } {
+  let known = foldedCodes.get(code);
+  if (!known) foldedCodes.set(code, (known = { name: fold(code.name), mark: fold(code.mark), definition: fold(code.definition) }));
+  return known;
+}
+
 /**
  * Finds codes by any part of name, category or definition; every word typed must be found somewhere. Codes
  * whose name begins with the words come first, then those with a word that does, then the rest of the
@@ -44,7 +53,7 @@ export const codeNamed = (codes: Table<Code>, name: string, parentId?: Id | null
 
 function rankOf(codes: Table<Code>, code: Code, words: readonly string[]): number | null {
   if (words.length === 0) return 0;
-  const name = fold(code.name);
+  const { name } = foldedOf(code);
   let worst = 0;
   for (const word of words) {
     const rank = rankOfWord(codes, code, name, word);
@@ -57,9 +66,15 @@ function rankOf(codes: Table<Code>, code: Code, words: readonly string[]): numbe
 function rankOfWord(codes: Table<Code>, code: Code, name: string, word: string): number | null {
   const at = name.indexOf(word);
   if (at >= 0) return name.split(/[^\p{L}\p{N}]+/u).some((part) => part.startsWith(word)) ? 0 : 1;
-  if (fold(code.mark) === word) return 0;
-  if (categoriesOf(codes, code.id).some((category) => fold(category).includes(word))) return 2;
-  return fold(code.definition).includes(word) ? 3 : null;
+  const { mark, definition } = foldedOf(code);
+  if (mark === word) return 0;
+  if (
+    lineage(codes, code.id)
+      .slice(1)
+      .some((above) => foldedOf(codes[above]!).name.includes(word))
+  )
+    return 2;
+  return definition.includes(word) ? 3 : null;
 }
 
 const compare = (a: number, b: number): number => (a === b ? 0 : a < b ? -1 : 1);

@@ -144,3 +144,112 @@ export function unpackPassages(columns: PassageColumns): readonly Passage[] {
   unpacked.set(columns, passages);
   return passages;
 }
+
+/** Whether the columns were taken apart into objects before. */
+export const isUnpacked = (columns: PassageColumns): boolean => unpacked.has(columns);
+
+/** The passages of some rows as objects, without taking the others apart. @param wanted says of a row whether it is asked for */
+export function passagesInRows(columns: PassageColumns, wanted: (row: number) => boolean): Passage[] {
+  const found = new Map<number, Passage>();
+  const passageOf = (row: number): Passage => {
+    let passage = found.get(row);
+    if (!passage)
+      found.set(
+        row,
+        (passage = {
+          id: idOfRow(columns, row),
+          documentId: columns.documentId,
+          start: columns.starts[row]!,
+          end: columns.ends[row]!,
+          comment: '',
+          coderId: columns.coders[columns.markedBy[row]!]!,
+          createdAt: columns.markedAt[row]!,
+          codings: [],
+        }),
+      );
+    return passage;
+  };
+  for (let row = 0; row < columns.starts.length; row++) if (wanted(row)) passageOf(row);
+  for (const { row, text, open } of columns.comments) {
+    const passage = found.get(row);
+    if (!passage) continue;
+    passage.comment = text;
+    if (open) passage.open = true;
+  }
+  const ratings = new Map(columns.ratings?.map(({ at, rating }) => [at, rating]));
+  for (let at = 0; at < columns.codingRow.length; at++) {
+    const passage = found.get(columns.codingRow[at]!);
+    if (!passage) continue;
+    const rating = ratings.get(at);
+    passage.codings.push({
+      codeId: columns.codes[columns.codingCode[at]!]!,
+      coderId: columns.coders[columns.codingCoder[at]!]!,
+      createdAt: columns.codingAt[at]!,
+      ...(rating === undefined ? {} : { rating }),
+    });
+  }
+  return [...found.values()];
+}
+
+/**
+ * Columns in which some passages have other codings, and all else is as it was: what stays is shared or copied as it
+ * lies, so that a change of a few passages in each of a thousand documents takes no time.
+ * @param changed passages of these columns, with their new codings
+ * @returns null if one of them is not in the columns
+ */
+export function withOtherCodings(columns: PassageColumns, changed: readonly Passage[]): PassageColumns | null {
+  const byRow = new Map<number, Passage>();
+  let total = columns.codingRow.length;
+  for (const passage of changed) {
+    const row = rowOfId(columns, passage.id);
+    if (row < 0) return null;
+    byRow.set(row, passage);
+    total += passage.codings.length;
+  }
+  const codes = [...columns.codes];
+  const coders = [...columns.coders];
+  const localOf = (list: Id[], id: Id): number => {
+    const known = list.indexOf(id);
+    return known >= 0 ? known : list.push(id) - 1;
+  };
+  const ratingsBefore = columns.ratings?.length ? new Map(columns.ratings.map(({ at, rating }) => [at, rating])) : null;
+  const ratings: { at: number; rating: number }[] = [];
+  const codingRow = new Uint32Array(total);
+  const codingCode = new Uint32Array(total);
+  const codingCoder = new Uint16Array(total);
+  const codingAt = new Float64Array(total);
+  let to = 0;
+  const put = (row: number, code: number, coder: number, at: number, rating: number | undefined): void => {
+    codingRow[to] = row;
+    codingCode[to] = code;
+    codingCoder[to] = coder;
+    codingAt[to] = at;
+    if (rating !== undefined) ratings.push({ at: to, rating });
+    to++;
+  };
+  let next = 0;
+  for (let row = 0; row < columns.starts.length; row++) {
+    const passage = byRow.get(row);
+    for (; next < columns.codingRow.length && columns.codingRow[next] === row; next++)
+      if (!passage) put(row, columns.codingCode[next]!, columns.codingCoder[next]!, columns.codingAt[next]!, ratingsBefore?.get(next));
+    for (const { codeId, coderId, createdAt, rating } of passage?.codings ?? [])
+      put(row, localOf(codes, codeId), localOf(coders, coderId), createdAt, rating);
+  }
+  // codes that nothing carries any more leave the list
+  const used = new Uint8Array(codes.length);
+  for (let at = 0; at < to; at++) used[codingCode[at]!] = 1;
+  const renumbered = new Uint32Array(codes.length);
+  let count = 0;
+  for (let local = 0; local < codes.length; local++) renumbered[local] = used[local] ? count++ : 0;
+  if (count < codes.length) for (let at = 0; at < to; at++) codingCode[at] = renumbered[codingCode[at]!]!;
+  return {
+    ...columns,
+    codingRow: codingRow.slice(0, to),
+    codingCode: codingCode.slice(0, to),
+    codingCoder: codingCoder.slice(0, to),
+    codingAt: codingAt.slice(0, to),
+    ratings,
+    codes: count < codes.length ? codes.filter((_, local) => used[local]) : codes,
+    coders,
+  };
+}

@@ -3,7 +3,7 @@ import type { Code } from '../../model/code';
 import type { Id } from '../../model/ids';
 import type { Coding, Passage } from '../../model/passage';
 import type { StudyState } from '../../model/study-state';
-import { unpackPassages } from '../../passages/columns';
+import { passagesInRows, type PassageColumns } from '../../passages/columns';
 import { lineage } from '../../passages/counting';
 import { removed, updated, type Change } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
@@ -54,7 +54,8 @@ export function joinCodes(intoId: Id, codeIds: readonly Id[], description?: Join
     const passages: Change[number][] = [];
     for (const columns of Object.values(state.passages)) {
       if (!columns.codes.some((id) => gone.has(id))) continue;
-      for (const passage of unpackPassages(columns)) {
+      const carrying = rowsCarrying(columns, gone);
+      for (const passage of passagesInRows(columns, (row) => carrying.has(row))) {
         const after = withCodesReplaced(passage, gone, intoId);
         if (after) passages.push(updated('passage', passage, { codings: after }));
       }
@@ -81,6 +82,15 @@ export function joinCodes(intoId: Id, codeIds: readonly Id[], description?: Join
         ),
     };
   };
+}
+
+function rowsCarrying(columns: PassageColumns, codeIds: ReadonlySet<Id>): Set<number> {
+  const wanted = columns.codes.map((id) => codeIds.has(id));
+  const rows = new Set<number>();
+  columns.codingCode.forEach((code, at) => {
+    if (wanted[code]) rows.add(columns.codingRow[at]!);
+  });
+  return rows;
 }
 
 /** Codings with some codes replaced by another, each coder's once, the earliest; null if none is there. */

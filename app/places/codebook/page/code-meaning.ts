@@ -15,9 +15,9 @@ import { Ask } from '../../../ui/dialogs/ask';
 import { ChooseCode } from '../../../ui/picker/choose-code';
 import { FAMILY_SIZE, type Code } from '@core/model/code';
 import { FAMILY_NAMES } from '@core/model/palette';
-import { lineage } from '@core/passages/counting';
+import { withDescendants } from '@core/codebook/tree';
 import { StudySession } from '../../../state/study-session';
-import { selectCodeRows, selectCodes, selectDocuments, selectMemos, selectPassages, selectRelations } from '../../../state/study.selectors';
+import { selectCodes, selectDocuments, selectMemos, selectPassages, selectRelations } from '../../../state/study.selectors';
 import { Icon } from '../../../ui/icon/icon';
 import { MemoDialog } from '../../../ui/memo/memo-dialog';
 
@@ -43,7 +43,6 @@ export class CodeMeaning {
   private readonly dialog = inject(MatDialog);
   private readonly store = inject(Store);
   private readonly codes = this.store.selectSignal(selectCodes);
-  private readonly rows = this.store.selectSignal(selectCodeRows);
   private readonly relationTable = this.store.selectSignal(selectRelations);
   private readonly passages = this.store.selectSignal(selectPassages);
   private readonly documents = this.store.selectSignal(selectDocuments);
@@ -53,8 +52,7 @@ export class CodeMeaning {
       [memo.about, ...(memo.also ?? [])].some((subject) => subject?.type === 'code' && subject.id === this.code().id),
     ),
   );
-  /** Places it can be put: every code that is not itself or under it. */
-  protected readonly parents = computed(() => this.rows().filter((row) => !lineage(this.codes(), row.code.id).includes(this.code().id)));
+  protected readonly parentName = computed(() => this.codes()[this.code().parentId ?? '']?.name ?? 'the top of the codebook');
   protected readonly families = FAMILY_NAMES.map((name, family) => ({
     name,
     colours: Array.from({ length: FAMILY_SIZE }, (_, member) => family * FAMILY_SIZE + member),
@@ -82,8 +80,15 @@ export class CodeMeaning {
     this.edit({ [key]: text });
   }
 
-  protected move(parentId: string): void {
-    this.session.run(moveCode(this.code().id, parentId || null, Infinity));
+  protected async move(): Promise<void> {
+    const { id, name } = this.code();
+    const chosen = await ChooseCode.open(this.dialog, {
+      title: `Put ${name} under…`,
+      // itself and what lies under it cannot hold it
+      except: new Set(withDescendants(this.codes(), id)),
+      top: 'the top of the codebook',
+    });
+    if (chosen && !('name' in chosen)) this.session.run(moveCode(id, 'codeId' in chosen ? chosen.codeId : null, Infinity));
   }
 
   protected memo(memoId: string | null): void {

@@ -1,0 +1,128 @@
+import type { Page } from '@playwright/test';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { writeStudyFile } from '../core/formats/study-file/write-study-file';
+import type { Id } from '../core/model/ids';
+import { packPassages, unpackPassages } from '../core/passages/columns';
+import { buildLargeStudy, LARGE } from '../core/sample/large-study';
+import { median, percentile, report } from './report';
+import { openFile, timed } from './timing';
+
+/** Codings of each of the two codes that are joined. */
+const JOINED = 20_000;
+
+/** The tree of 2,000 codes over 300,000 codings: opened, filtered, a branch moved, two frequent codes joined. */
+export async function codebookWork(page: Page, base: string, folder: string): Promise<void> {
+  const study = buildLargeStudy({ ...LARGE, words: 800_000, codes: 2_000 });
+  const codes = Object.values(study.state.tables.code).filter((code) => code.parentId !== null);
+  const [stays, goes] = [codes[0]!, codes[1]!];
+  const path = join(folder, 'codebook.filum');
+  const passages = { ...study.state.passages };
+  let left = JOINED;
+  for (const columns of Object.values(passages)) {
+    let here = Math.min(left, Math.ceil(JOINED / LARGE.documents));
+    const some = unpackPassages(columns).map((passage) => {
+      if (here === 0 || passage.codings.length === 0) return passage;
+      here--;
+      left--;
+      const [first] = passage.codings;
+      const others = passage.codings.filter((coding) => coding.codeId !== stays.id && coding.codeId !== goes.id);
+      return { ...passage, codings: [...others, { ...first!, codeId: stays.id }, { ...first!, codeId: goes.id }] };
+    });
+    passages[columns.documentId] = packPassages(columns.documentId, some);
+  }
+  writeFileSync(path, await writeStudyFile({ ...study, state: { ...study.state, passages } }, Date.UTC(2025, 0, 1)));
+
+  await openFile(page, base, path, study.state.study.title);
+  const bare = await page.context().newPage();
+  await bare.goto(`${base}/bench/list.html`);
+  const names = Object.values(study.state.tables.code).map((code) => code.name);
+  const theirs: number[] = [];
+  for (let run = 0; run < 40; run++) {
+    theirs.push(
+      await bare.evaluate(
+        (some) => (window as unknown as { bareList: { show: (names: string[]) => Promise<number> } }).bareList.show(some),
+        names.filter((_, at) => (at + run) % 2 === 0),
+      ),
+    );
+  }
+  const beside = { what: 'other names in a bare virtual list, 95th percentile', value: percentile(theirs, 0.95) };
+  const tell = (what: string, times: readonly number[]): void => {
+    const p95 = percentile(times, 0.95);
+    report({ what: `${what}, median`, value: median(times), unit: 'ms', beside: { what: 'bare, median', value: median(theirs) } });
+    report({ what: `${what}, 95th percentile`, value: p95, unit: 'ms', beside, promise: { words: 'under 50 ms', kept: p95 < 50 } });
+  };
+  const place = (name: string): ReturnType<Page['getByRole']> =>
+    page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name, exact: true });
+
+  await page.bringToFront();
+  const opening: number[] = [];
+  for (let run = 0; run < 24; run++) {
+    await place('Queries').click();
+    await page.getByText('Ask for passages').first().waitFor();
+    await page.waitForTimeout(200);
+    opening.push(await openTree(page));
+    // what is counted after the tree is shown is done before the next run
+    await page.waitForTimeout(500);
+  }
+  // the first opening loads the place itself
+  tell('opening the tree of 2,000 codes', opening.slice(2));
+
+  const find = page.getByLabel('Find a code');
+  await find.click();
+  const filtering: number[] = [];
+  for (let run = 0; run < 32; run++) {
+    filtering.push(await timed(page, 'keydown', () => page.keyboard.press(run % 8 === 7 ? 'Control+a' : 'synthet'[run % 8]!)));
+    await page.waitForTimeout(60);
+  }
+  tell('a letter in its filter', filtering);
+  await find.fill('');
+
+  await page.getByRole('treeitem').nth(2).click();
+  const moving: number[] = [];
+  for (let run = 0; run < 24; run++) {
+    moving.push(await timed(page, 'keydown', () => page.keyboard.press(run % 2 ? 'Alt+ArrowLeft' : 'Alt+ArrowRight')));
+    await page.waitForTimeout(400);
+  }
+  tell('moving a branch under another code', moving);
+
+  await joining(page, [stays.name, goes.name], [stays.id, goes.id]);
+  await bare.close();
+  await page.close();
+}
+
+/** Milliseconds from the click on the place to its rows on the screen. */
+async function openTree(page: Page): Promise<number> {
+  return page.evaluate(async () => {
+    const link = [...document.querySelectorAll<HTMLAnchorElement>('nav a')].find((one) => one.textContent?.trim() === 'Codebook')!;
+    const begun = performance.now();
+    link.click();
+    while (!document.querySelector('[role=treeitem]')) await new Promise((resolve) => setTimeout(resolve, 1));
+    await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
+    return performance.now() - begun;
+  });
+}
+
+/** Joins the two codes, takes it back, and again. */
+async function joining(page: Page, [stays, goes]: readonly [string, string], ids: readonly [Id, Id]): Promise<void> {
+  const times: number[] = [];
+  for (let run = 0; run < 5; run++) {
+    await page.getByLabel('Find a code').fill(stays);
+    await page.locator(`[data-code="${ids[0]}"]`).click();
+    await page.keyboard.press('j');
+    await page.getByRole('combobox', { name: 'Find a code' }).fill(goes);
+    await page.getByRole('option', { name: goes, exact: false }).first().click();
+    await page.getByRole('radio', { name: stays }).first().check();
+    times.push(await timed(page, 'click', () => page.getByRole('button', { name: 'Join the codes' }).click()));
+    await page.locator('[data-save=saved]').waitFor({ timeout: 120_000 });
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.locator('[data-save=saved]').waitFor({ timeout: 120_000 });
+  }
+  const worst = Math.max(...times);
+  report({
+    what: `joining two codes of ${JOINED.toLocaleString('en')} codings each, click to painted, median`,
+    value: median(times),
+    unit: 'ms',
+  });
+  report({ what: '…the slowest of five', value: worst, unit: 'ms', promise: { words: 'under 300 ms', kept: worst < 300 } });
+}
