@@ -43,7 +43,7 @@ for (const theme of ['light', 'dark'] as const) {
     await filum.accessible(what);
     await page.keyboard.press('Escape');
     await page.keyboard.press('m');
-    await expect(page.getByRole('dialog')).toBeVisible();
+    await expect(page.getByRole('textbox', { name: 'Memo' })).toBeVisible();
     await filum.accessible(what);
     await page.keyboard.press('Escape');
     await filum.text.focus();

@@ -6,6 +6,9 @@ import { MatDialog, MatDialogModule } from '@angular/material/dialog';
 import { StudySession } from '../state/study-session';
 import { selectAllSaved, selectHistory, selectRole, selectSave, selectStudy } from '../state/study.selectors';
 import { Icon } from '../ui/icon/icon';
+import { Desk } from '../ui/memo/desk';
+import { WritingDesk } from '../ui/memo/writing-desk';
+import { memoDrafts } from '../state/memo-drafts';
 import type { IconName } from '../ui/icon/icon-names';
 import { SaveLine } from './save-line';
 import { ScopeLine } from './scope-line';
@@ -32,7 +35,8 @@ const PLACES: readonly PlaceLink[] = [
 /** An open study: the thread of places at the left, the top line, and the present place. */
 @Component({
   selector: 'fl-study-shell',
-  imports: [RouterOutlet, RouterLink, RouterLinkActive, MatDialogModule, Icon, SaveLine, ScopeLine],
+  imports: [RouterOutlet, RouterLink, RouterLinkActive, MatDialogModule, Desk, Icon, SaveLine, ScopeLine],
+  host: { '[class.writing]': 'desk.task() !== null' },
   templateUrl: './study-shell.html',
   styleUrl: './study-shell.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -40,6 +44,8 @@ const PLACES: readonly PlaceLink[] = [
 export class StudyShell {
   readonly studyId = input.required<string>();
   protected readonly session = inject(StudySession);
+  protected readonly desk = inject(WritingDesk);
+
   protected readonly theme = inject(ThemeChoice);
   private readonly router = inject(Router);
   private readonly dialog = inject(MatDialog);
@@ -62,6 +68,8 @@ export class StudyShell {
     try {
       this.trouble.set(null);
       await this.session.open(studyId);
+      const draft = memoDrafts.of(studyId);
+      if (draft && this.role() === 'writer') this.desk.task.set(draft.task);
     } catch (error) {
       this.trouble.set(error instanceof Error ? error.message : String(error));
     }
@@ -70,7 +78,7 @@ export class StudyShell {
   @HostListener('document:keydown', ['$event'])
   protected onKey(event: KeyboardEvent): void {
     const target = event.target as HTMLElement;
-    const writing = target.matches('input:not([type=checkbox],[type=radio]), textarea, select');
+    const writing = target.matches('input:not([type=checkbox],[type=radio]), textarea, select, .ProseMirror, .ProseMirror *');
     const command = event.ctrlKey || event.metaKey;
     if (command && !writing && event.key.toLowerCase() === 'z') {
       event.preventDefault();
@@ -78,6 +86,9 @@ export class StudyShell {
     } else if (command && !writing && event.key.toLowerCase() === 'y') {
       event.preventDefault();
       void this.session.step('redo');
+    } else if (event.key === 'm' && !event.defaultPrevented && !writing && !command && !event.altKey && !this.dialog.openDialogs.length) {
+      event.preventDefault();
+      void this.desk.open({ about: this.desk.about() });
     } else if (event.key === '?' && !writing && !command && !this.dialog.openDialogs.length) {
       event.preventDefault();
       void this.help();
@@ -96,6 +107,7 @@ export class StudyShell {
   }
 
   protected async leave(): Promise<void> {
+    this.desk.close();
     await this.session.close();
     await this.router.navigateByUrl('/');
   }

@@ -7,6 +7,7 @@ import type { Text } from '@core/model/document';
 import { randomId, type Id } from '@core/model/ids';
 import type { EntryPlace } from '../workers/files.worker';
 import { StaleTabError, StudyStorage, type Backup } from '../storage/study-storage';
+import type { JournalFilter, JournalPage } from '../storage/journal-search';
 import { StudyChannel } from '../storage/study-channel';
 import { WriterLock } from '../storage/writer-lock';
 import { Notices } from './notices';
@@ -166,6 +167,18 @@ export class StudySession {
   async touching(what: string, after = 0): Promise<JournalEntry[]> {
     await this.settled();
     return (await this.storage?.touching(what, after)) ?? [];
+  }
+
+  /** Entries of the journal by a filter, a page at a time, the newest first. */
+  async findEntries(filter: JournalFilter, before: number, limit: number, goOn?: () => boolean): Promise<JournalPage> {
+    await this.settled();
+    return (await this.storage?.find(filter, before, limit, goOn)) ?? { entries: [], next: null };
+  }
+
+  /** Entries made at or after a moment, in no order. */
+  async since(time: number): Promise<JournalEntry[]> {
+    await this.settled();
+    return (await this.storage?.since(time)) ?? [];
   }
 
   private act(kind: JournalEntry['kind'], of: number | null, action: Action): void {

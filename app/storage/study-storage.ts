@@ -10,6 +10,7 @@ import { SCHEMA_VERSION } from '@core/model/schema-version';
 import type { Study } from '@core/model/study';
 import { emptyState, type StudyState } from '@core/model/study-state';
 import type { PassageColumns } from '@core/passages/columns';
+import { findEntries, type JournalFilter, type JournalPage } from './journal-search';
 import { DATABASE_PREFIX, fromRow, StudyDatabase, toRow, toRowInTurns } from './study-database';
 
 /** When the study file was last exported (ms since 1970), and the journal number it went through. */
@@ -136,6 +137,16 @@ export class StudyStorage {
       .filter((row) => row.seq > after)
       .toArray();
     return rows.sort((a, b) => b.seq - a.seq).map(fromRow);
+  }
+
+  /** Entries of the journal by what they touch, by whom and when, a page at a time; see `findEntries`. */
+  find(filter: JournalFilter, before: number, limit: number, goOn?: () => boolean): Promise<JournalPage> {
+    return findEntries(this.db, filter, before, limit, goOn);
+  }
+
+  /** Entries made at or after a moment, in no order. */
+  async since(time: number): Promise<JournalEntry[]> {
+    return (await this.db.journal.where('at').aboveOrEqual(time).toArray()).map(fromRow);
   }
 
   /** One entry of the journal. */

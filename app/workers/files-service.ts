@@ -11,9 +11,21 @@ import type { AnswerUpdate } from '@core/material/answer-updates';
 import type { TableChoices } from '@core/material/plan-table';
 import type { Preview } from '@core/material/preview';
 import type { TextToStore } from '@core/material/store-request';
+import type { ListedMemo } from '@core/memos/exchange/memo-tables';
+import type { Memo } from '@core/model/memo';
 import type { StudyState } from '@core/model/study-state';
 import type { Id } from '@core/model/ids';
-import type { CodebookForm, CodebookRead, EntryPlace, FileOutcome, FilesWorker, StudyFileOutcome, TablePlanSummary } from './files.worker';
+import type {
+  CodebookForm,
+  CodebookRead,
+  EntryPlace,
+  FileOutcome,
+  FilesWorker,
+  LogRow,
+  MemoForm,
+  StudyFileOutcome,
+  TablePlanSummary,
+} from './files.worker';
 
 /** Reading and writing files in a worker. */
 @Injectable({ providedIn: 'root' })
@@ -92,6 +104,18 @@ export class FilesService {
     sets: Readonly<Record<Id, readonly Id[]>>,
   ): Promise<Uint8Array> {
     return this.files.writeCodebook(form, title, rows, tables, sets);
+  }
+
+  readMemos(name: string, file: Blob): Promise<ListedMemo[]> {
+    return this.files.readMemos(name, file);
+  }
+
+  writeMemos(form: MemoForm, title: string, memos: readonly Memo[], state: Pick<StudyState, 'tables' | 'passages'>): Promise<Uint8Array> {
+    return this.files.writeMemos(form, title, memos, state);
+  }
+
+  writeLog(form: 'docx' | 'csv', title: string, rows: readonly LogRow[]): Promise<Uint8Array> {
+    return this.files.writeLog(form, title, rows);
   }
 
   openDemo(): Promise<Id> {

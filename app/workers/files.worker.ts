@@ -25,8 +25,12 @@ import { buildDemoStudy, demoSourcePaths } from '@core/sample/demo-study';
 import { studyExists } from '../storage/study-list';
 import { StudyStorage } from '../storage/study-storage';
 import { readCodebook, writeCodebook } from './codebook-files';
+import { writeLog } from './log-files';
+import { readMemos, writeMemos } from './memo-files';
 
 export type { CodebookForm, CodebookRead } from './codebook-files';
+export type { LogRow } from './log-files';
+export type { MemoForm } from './memo-files';
 
 /** What is known of a text that was read; its words stay in the worker. */
 export interface TextSummary extends Omit<ReadFile, 'paragraphs'> {
@@ -219,6 +223,9 @@ const files = {
 
   readCodebook,
   writeCodebook,
+  readMemos,
+  writeMemos,
+  writeLog,
 
   /** Builds the demo study from the sources that ship with the application. */
   async openDemo(): Promise<Id> {

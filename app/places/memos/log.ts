@@ -1,102 +1,259 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { MatMenuModule } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import type { JournalEntry } from '@core/change/journal';
+import { addLogEntry, deleteLogEntry, editLogEntry } from '@core/change/commands/log-entries';
+import { noteExport } from '@core/change/commands/study';
+import { fold } from '@core/codebook/find-codes';
+import { dayOf, groupLog, groupSentence, kindOf, LOG_KINDS, numbersBefore, type LogKind, type StudyNumbers } from '@core/log/group-log';
+import type { Id } from '@core/model/ids';
+import type { LogEntry } from '@core/model/log-entry';
+import { passageCount } from '@core/passages/columns';
 import { StudySession } from '../../state/study-session';
-import { selectCoders, selectHistory, selectStudy } from '../../state/study.selectors';
+import {
+  selectCoders,
+  selectCodes,
+  selectData,
+  selectDocuments,
+  selectHistory,
+  selectLogEntries,
+  selectRole,
+  selectSortedDocuments,
+  selectStudy,
+} from '../../state/study.selectors';
+import { Icon } from '../../ui/icon/icon';
+import { ChooseCode } from '../../ui/picker/choose-code';
+import { Glossary } from '../../ui/glossary/glossary';
+import { saveFile } from '../../ui/save-file';
+import { FilesService } from '../../workers/files-service';
+import type { LogRow } from '../../workers/files.worker';
+import { EntryForm, type EntryDraft } from './entry-form';
 
-const PAGE = 100;
+const PAGE = 150;
+const PERIODS = [
+  { name: 'at any time', days: 0 },
+  { name: 'today', days: 1 },
+  { name: 'in the last week', days: 7 },
+  { name: 'in the last month', days: 31 },
+] as const;
 
-/** The study's audit trail: who did what and when, the newest first. */
+/** The study's audit trail: its life as sentences by day, with the researcher's own entries among them. */
 @Component({
   selector: 'fl-log',
-  imports: [DatePipe, RouterLink],
-  template: `
-    <div class="place">
-      <header class="place-head">
-        <h1>Log</h1>
-        <span class="second"
-          >{{ history().seq.toLocaleString() }} {{ history().seq === 1 ? 'entry' : 'entries' }}; every change, by whom and when</span
-        >
-        <nav class="tabs end" aria-label="Memos and log">
-          <a [routerLink]="['/study', study()!.id, 'memos']">Memos</a>
-          <a class="here" [routerLink]="['/study', study()!.id, 'log']" aria-current="page">Log</a>
-        </nav>
-      </header>
-      <div class="scroll" tabindex="0" role="region" aria-label="Log entries">
-        @for (day of days(); track day.day) {
-          <section>
-            <h3>{{ day.entries[0]!.at | date: 'EEEE, d MMMM y' }}</h3>
-            <ol>
-              @for (entry of day.entries; track entry.seq) {
-                <li>
-                  <time>{{ entry.at | date: 'HH:mm' }}</time><span
-                    ><strong>{{ coders()[entry.coderId]?.name }}</strong> {{ entry.sentence }}</span
-                  >
-                </li>
-              }
-            </ol>
-          </section>
-        } @empty {
-          <div class="empty">
-            <strong>Nothing done yet</strong>
-            <p>Every change to the study is written down here by itself, so that you can say later how you got where you are.</p>
-          </div>
-        }
-        @if (more()) {
-          <button class="act" (click)="loadMore()">Earlier entries</button>
-        }
-      </div>
-    </div>
-  `,
-  styles: `
-    section {
-      padding: 12px 20px 4px;
-      max-width: 860px;
-    }
-    h3 {
-      color: var(--ink-second);
-      margin-bottom: 3px;
-    }
-    li {
-      display: grid;
-      grid-template-columns: 58px 1fr;
-      min-height: 24px;
-      align-items: baseline;
-    }
-    time {
-      color: var(--ink-second);
-    }
-    .scroll > .act {
-      margin: 8px 16px 24px;
-    }
-  `,
+  imports: [DatePipe, EntryForm, Icon, MatMenuModule, RouterLink],
+  templateUrl: './log.html',
+  styleUrl: './log.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Log {
   private readonly store = inject(Store);
   private readonly session = inject(StudySession);
+  private readonly files = inject(FilesService);
+  private readonly dialog = inject(MatDialog);
+  private readonly data = this.store.selectSignal(selectData);
+  private readonly role = this.store.selectSignal(selectRole);
+  private readonly codes = this.store.selectSignal(selectCodes);
+  private readonly documentTable = this.store.selectSignal(selectDocuments);
+  private readonly own = this.store.selectSignal(selectLogEntries);
   protected readonly study = this.store.selectSignal(selectStudy);
   protected readonly history = this.store.selectSignal(selectHistory);
   protected readonly coders = this.store.selectSignal(selectCoders);
+  protected readonly documents = this.store.selectSignal(selectSortedDocuments);
+  protected readonly kinds = LOG_KINDS;
+  protected readonly periods = PERIODS;
+
+  protected readonly coderId = signal<Id | ''>('');
+  protected readonly kind = signal<LogKind | 'own' | ''>('');
+  protected readonly codeId = signal<Id | ''>('');
+  protected readonly documentId = signal<Id | ''>('');
+  protected readonly days = signal(0);
+  protected readonly typed = signal('');
+  protected readonly coderList = computed(() => Object.values(this.coders()));
+  protected readonly codeName = computed(() => this.codes()[this.codeId()]?.name ?? 'any code');
+  protected readonly documentName = computed(() => this.documentTable()[this.documentId()]?.title ?? 'any document');
+  protected readonly periodWords = computed(() => PERIODS.find((one) => one.days === this.days())?.name ?? '');
+
   private readonly entries = signal<readonly JournalEntry[]>([]);
-  protected readonly more = computed(() => (this.entries().at(-1)?.seq ?? 1) > 1);
-  protected readonly days = computed(() =>
-    [...Map.groupBy(this.entries(), (entry) => new Date(entry.at).toDateString())].map(([day, entries]) => ({ day, entries })),
-  );
+  protected readonly next = signal<number | null>(null);
+  protected readonly searching = signal(false);
+  protected readonly opened = signal<ReadonlySet<number>>(new Set());
+  /** An entry of the researcher's own that is being written; its id where it is there already. */
+  protected readonly writing = signal<{ readonly id: Id | null; readonly draft: EntryDraft } | null>(null);
+  protected readonly then = signal<{ readonly day: string; readonly numbers: StudyNumbers } | null>(null);
+  private turn = 0;
+
+  private readonly ownEntries = computed((): LogEntry[] => {
+    const words = fold(this.typed());
+    const from = this.days() > 0 ? dayOf(this.from()) : '';
+    if (this.kind() && this.kind() !== 'own') return [];
+    if (this.codeId() || this.documentId()) return [];
+    return Object.values(this.own()).filter(
+      (entry) =>
+        (!this.coderId() || entry.coderId === this.coderId()) &&
+        entry.day >= from &&
+        fold(`${entry.text} ${entry.tags.join(' ')}`).includes(words),
+    );
+  });
+  /** Days, the newest first, each with its groups and the researcher's own entries. */
+  protected readonly shown = computed(() => {
+    const groups = Map.groupBy(groupLog(this.kind() === 'own' ? [] : this.entries()), (group) => dayOf(group.entries[0]!.at));
+    const own = Map.groupBy(this.ownEntries(), (entry) => entry.day);
+    const oldest = this.next() === null ? '' : dayOf(this.entries().at(-1)?.at ?? 0);
+    return [...new Set([...groups.keys(), ...own.keys()])]
+      .filter((day) => day >= oldest)
+      .sort()
+      .reverse()
+      .map((day) => ({ day, date: new Date(`${day}T12:00:00`), groups: groups.get(day) ?? [], own: own.get(day) ?? [] }));
+  });
+  protected readonly now = computed((): StudyNumbers => {
+    const { tables, passages } = this.data()!;
+    const columns = Object.values(passages);
+    return {
+      documents: Object.keys(tables.document).length,
+      codes: Object.keys(tables.code).length,
+      memos: Object.keys(tables.memo).length,
+      cases: Object.keys(tables.case).length,
+      passages: columns.reduce((sum, one) => sum + passageCount(one), 0),
+      codings: columns.reduce((sum, one) => sum + one.codingRow.length, 0),
+    };
+  });
+  protected readonly sentence = groupSentence;
 
   constructor() {
     effect(() => {
-      const { seq } = this.history();
-      const shown = untracked(this.entries).length;
-      void this.session.journal(seq + 1, Math.max(PAGE, shown)).then((entries) => this.entries.set(entries));
+      this.history();
+      this.coderId();
+      this.kind();
+      this.codeId();
+      this.documentId();
+      this.days();
+      this.typed();
+      untracked(() => void this.load(true));
     });
   }
 
-  protected async loadMore(): Promise<void> {
-    const before = this.entries().at(-1)!.seq;
-    const earlier = await this.session.journal(before, PAGE);
-    this.entries.update((entries) => [...entries, ...earlier]);
+  private from(): number {
+    const start = new Date();
+    start.setHours(0, 0, 0, 0);
+    return start.getTime() - (this.days() - 1) * 86_400_000;
+  }
+
+  private filter(): Parameters<StudySession['findEntries']>[0] {
+    const kind = this.kind();
+    const words = fold(this.typed()).split(/\s+/).filter(Boolean);
+    const { codeId, documentId } = { codeId: this.codeId(), documentId: this.documentId() };
+    const touching = documentId ? [`document:${documentId}`] : codeId ? [`code:${codeId}`, `coding:${codeId}`] : [];
+    const more = documentId && codeId ? [`code:${codeId}`, `coding:${codeId}`] : null;
+    const asks = kind !== '' || words.length > 0 || more !== null;
+    return {
+      touching,
+      coderId: this.coderId(),
+      ...(this.days() > 0 && { from: this.from() }),
+      ...(asks && {
+        fits: (entry: JournalEntry) =>
+          (!kind || kindOf(entry) === kind) &&
+          words.every((word) => fold(entry.sentence).includes(word)) &&
+          (!more ||
+            entry.change.some(
+              (one) =>
+                one.type === 'passage' &&
+                [...(one.before?.codings ?? []), ...(one.after?.codings ?? [])].some((coding) => coding.codeId === codeId),
+            )),
+      }),
+    };
+  }
+
+  protected async load(anew: boolean): Promise<void> {
+    const turn = ++this.turn;
+    if (this.kind() === 'own') {
+      this.entries.set([]);
+      this.next.set(null);
+      return;
+    }
+    this.searching.set(true);
+    const before = anew ? this.history().seq + 1 : this.next()!;
+    const limit = anew ? Math.max(PAGE, Math.min(this.entries().length, 1_000)) : PAGE;
+    const page = await this.session.findEntries(this.filter(), before, limit, () => turn === this.turn);
+    if (turn !== this.turn) return;
+    this.searching.set(false);
+    this.entries.set(anew ? page.entries : [...this.entries(), ...page.entries]);
+    this.next.set(page.next);
+  }
+
+  protected toggle(seq: number): void {
+    this.opened.update((opened) => {
+      const next = new Set(opened);
+      if (!next.delete(seq)) next.add(seq);
+      return next;
+    });
+  }
+
+  protected async chooseCode(): Promise<void> {
+    const chosen = await ChooseCode.open(this.dialog, { title: 'What was done with…', top: 'any code' });
+    if (chosen) this.codeId.set('codeId' in chosen ? chosen.codeId : '');
+  }
+
+  protected write(entry: LogEntry | null): void {
+    this.writing.set(
+      entry
+        ? { id: entry.id, draft: { day: entry.day, text: entry.text, tags: entry.tags.join(', ') } }
+        : { id: null, draft: { day: dayOf(Date.now()), text: '', tags: '' } },
+    );
+  }
+
+  protected keep({ day, text, tags }: EntryDraft): void {
+    const { id } = this.writing()!;
+    const list = tags.split(',');
+    if (this.session.run(id ? editLogEntry(id, day, text, list) : addLogEntry(day, text, list))) this.writing.set(null);
+  }
+
+  protected remove(id: Id): void {
+    this.session.run(deleteLogEntry(id));
+    this.writing.set(null);
+  }
+
+  /** What the study was at the end of a day. */
+  protected async lookAt(day: string): Promise<void> {
+    if (!/^\d{4}-\d{2}-\d{2}$/.test(day)) return this.then.set(null);
+    const end = new Date(`${day}T00:00:00`).getTime() + 86_400_000;
+    this.then.set({ day, numbers: numbersBefore(this.now(), await this.session.since(end)) });
+  }
+
+  protected glossary(): void {
+    void Glossary.open(this.dialog, '');
+  }
+
+  /** The audit trail as it is filtered, all of it. */
+  protected async export(form: 'docx' | 'csv'): Promise<void> {
+    const { entries } =
+      this.kind() === 'own' ? { entries: [] } : await this.session.findEntries(this.filter(), this.history().seq + 1, Infinity);
+    const name = (id: Id): string => this.coders()[id]?.name ?? '';
+    const rows: LogRow[] = [
+      ...entries.map((entry) => ({
+        day: dayOf(entry.at),
+        at: entry.at,
+        coder: name(entry.coderId),
+        kind: kindOf(entry),
+        text: entry.sentence,
+        tags: '',
+      })),
+      ...this.ownEntries().map((entry) => ({
+        day: entry.day,
+        at: entry.createdAt,
+        coder: name(entry.coderId),
+        kind: 'own entry',
+        text: entry.text,
+        tags: entry.tags.join(', '),
+      })),
+    ].sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : a.at - b.at));
+    saveFile(
+      `${this.study()!.title} – log.${form}`,
+      await this.files.writeLog(form, this.study()!.title, rows),
+      'application/octet-stream',
+    );
+    if (this.role() === 'writer') this.session.run(noteExport(`the log as ${form.toUpperCase()}`));
   }
 }

@@ -1,3 +1,4 @@
+import { askComment, memoFromComment } from '@core/change/commands/memos';
 import { DatePipe } from '@angular/common';
 import {
   ChangeDetectionStrategy,
@@ -102,6 +103,15 @@ export class PassagePanel {
 
   protected wordsOf(passage: Passage): string {
     return this.text().text.slice(passage.start, Math.min(passage.end, passage.start + 60));
+  }
+
+  /** The comment is a question to come back to, or is answered. */
+  protected askAgain(): void {
+    this.session.run(askComment(this.passage().documentId, this.passage().id, !this.passage().open));
+  }
+
+  protected makeMemo(): void {
+    if (this.session.run(memoFromComment(this.passage().documentId, this.passage().id))) this.draft.set('');
   }
 
   protected saveComment(): void {

@@ -23,7 +23,7 @@ import { ReaderSettings } from '../../state/reader-settings';
 import { selectCoders, selectScopedDocuments } from '../../state/study.selectors';
 import { Glossary } from '../../ui/glossary/glossary';
 import { Icon } from '../../ui/icon/icon';
-import { MemoDialog } from '../../ui/memo/memo-dialog';
+import { WritingDesk } from '../../ui/memo/writing-desk';
 import { CodePicker, type Picked } from '../../ui/picker/code-picker';
 import { CodeList } from './code-list';
 import { Correcting } from './correct/correcting';
@@ -98,6 +98,7 @@ export class Reading {
   private readonly store = inject(Store);
   private readonly router = inject(Router);
   private readonly notices = inject(Notices);
+  private readonly desk = inject(WritingDesk);
   private readonly dialog = inject(MatDialog);
   private readonly application = inject(ApplicationRef);
   protected readonly surface = viewChild(ReadingSurface);
@@ -275,7 +276,7 @@ export class Reading {
     const id = memoId ? this.here.chosenId() : this.work.passageHere();
     if (!id) return;
     this.here.chosenId.set(id);
-    await MemoDialog.open(this.dialog, memoId ? { memoId } : { about: { type: 'passage', id, documentId: this.here.document()!.id } });
+    await this.desk.open(memoId ? { memoId } : { about: { type: 'passage', id, documentId: this.here.document()!.id } });
     this.surface()?.focus();
   }
 

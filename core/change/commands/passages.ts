@@ -182,7 +182,8 @@ export function setComment(documentId: Id, passageId: Id, comment: string): Comm
     const text = comment.trim();
     if (text === passage.comment) return null;
     const title = short(state.tables.document[documentId]?.title ?? 'a document');
-    const after = withCodings(state, { ...passage, comment: text }, passage.codings).after;
+    const { open, ...rest } = passage;
+    const after = withCodings(state, { ...rest, comment: text, ...(open && text && { open }) }, passage.codings).after;
     return {
       change: [{ type: 'passage', before: passage, after } as RecordChange],
       sentence: text === '' ? `took the comment off a passage in ${title}` : `commented on a passage in ${title}`,

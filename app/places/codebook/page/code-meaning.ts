@@ -19,7 +19,7 @@ import { withDescendants } from '@core/codebook/tree';
 import { StudySession } from '../../../state/study-session';
 import { selectCodes, selectDocuments, selectMemos, selectPassages, selectRelations } from '../../../state/study.selectors';
 import { Icon } from '../../../ui/icon/icon';
-import { MemoDialog } from '../../../ui/memo/memo-dialog';
+import { WritingDesk } from '../../../ui/memo/writing-desk';
 
 /** What a code means: its name, mark, colour, description, examples, relations, memos, where it lies. Fields are kept when they are left. */
 @Component({
@@ -40,6 +40,7 @@ export class CodeMeaning {
   private readonly ask = inject(Ask);
   private readonly router = inject(Router);
   private readonly texts = inject(TextCache);
+  private readonly desk = inject(WritingDesk);
   private readonly dialog = inject(MatDialog);
   private readonly store = inject(Store);
   private readonly codes = this.store.selectSignal(selectCodes);
@@ -92,7 +93,7 @@ export class CodeMeaning {
   }
 
   protected memo(memoId: string | null): void {
-    void MemoDialog.open(this.dialog, memoId ? { memoId } : { about: { type: 'code', id: this.code().id } });
+    void this.desk.open(memoId ? { memoId } : { about: { type: 'code', id: this.code().id } });
   }
 
   private readonly anchored = resource({

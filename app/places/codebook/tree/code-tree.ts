@@ -3,6 +3,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  DestroyRef,
   effect,
   ElementRef,
   inject,
@@ -21,6 +22,7 @@ import { StudySession } from '../../../state/study-session';
 import { selectCodeCounts, selectCodes, selectCodeSets } from '../../../state/study.selectors';
 import { Ask } from '../../../ui/dialogs/ask';
 import { Icon } from '../../../ui/icon/icon';
+import { WritingDesk } from '../../../ui/memo/writing-desk';
 import { Swatch } from '../../../ui/swatch/swatch';
 import { CodeUseHere } from '../code-use-here';
 import { CodePage } from '../page/code-page';
@@ -66,6 +68,7 @@ export class CodeTree {
   private readonly store = inject(Store);
   private readonly session = inject(StudySession);
   private readonly ask = inject(Ask);
+  private readonly desk = inject(WritingDesk);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly list = viewChild(CdkVirtualScrollViewport);
   private readonly several = viewChild(SeveralCodes);
@@ -101,6 +104,8 @@ export class CodeTree {
       const code = this.code();
       if (code) untracked(() => this.focusRow(code));
     });
+    effect(() => this.desk.about.set(this.chosen() ? { type: 'code', id: this.chosen()!.id } : null));
+    inject(DestroyRef).onDestroy(() => this.desk.about.set(null));
     effect(() => this.useHere.withWords.set(this.settings.columns().includes('words')));
   }
 
@@ -178,7 +183,7 @@ export class CodeTree {
     else if (command) return;
     else if (event.key === 'n') void this.add(id);
     else if (event.key === 'j') void this.several()?.join();
-    else if (event.key === 'm') void this.several()?.move();
+    else if (event.key === 'u') void this.several()?.move();
     else if (event.key === 'F2') this.host.querySelector<HTMLInputElement>('fl-code-page input[name=name]')?.select();
     else return;
     event.preventDefault();

@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { showValue } from '@core/attributes/values';
@@ -9,7 +8,7 @@ import type { Case } from '@core/model/case';
 import { StudySession } from '../../../state/study-session';
 import { selectData, selectStudy } from '../../../state/study.selectors';
 import { Icon } from '../../../ui/icon/icon';
-import { MemoDialog } from '../../../ui/memo/memo-dialog';
+import { WritingDesk } from '../../../ui/memo/writing-desk';
 
 /** All that belongs to a case: what is known, its documents, its turns in others, parts of texts, memos. */
 @Component({
@@ -96,7 +95,7 @@ export class CaseSheet {
   readonly closed = output();
   private readonly store = inject(Store);
   private readonly session = inject(StudySession);
-  private readonly dialog = inject(MatDialog);
+  private readonly desk = inject(WritingDesk);
   protected readonly study = this.store.selectSignal(selectStudy);
   private readonly data = this.store.selectSignal(selectData);
 
@@ -139,10 +138,10 @@ export class CaseSheet {
   }
 
   protected openMemo(memoId: string): void {
-    void MemoDialog.open(this.dialog, { memoId });
+    void this.desk.open({ memoId });
   }
 
   protected newMemo(): void {
-    void MemoDialog.open(this.dialog, { about: { type: 'case', id: this.one().id } });
+    void this.desk.open({ about: { type: 'case', id: this.one().id } });
   }
 }

@@ -1,0 +1,221 @@
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { MatMenuModule } from '@angular/material/menu';
+import { Store } from '@ngrx/store';
+import { noteExport } from '@core/change/commands/study';
+import { colourKinds, deleteMemos, editMemos, renameKind } from '@core/change/commands/memos';
+import { nameOfSubject } from '@core/memos/exchange/memo-tables';
+import { findMemos, lastWritten, MEMO_ORDERS, snippetOf, sortMemos, type MemoFilter, type MemoOrder } from '@core/memos/find-memos';
+import { subjectsOf } from '@core/memos/references';
+import { FAMILY_SIZE } from '@core/model/code';
+import type { Id } from '@core/model/ids';
+import type { Memo } from '@core/model/memo';
+import { FAMILY_NAMES } from '@core/model/palette';
+import { StudySession } from '../../state/study-session';
+import { selectCoders, selectData, selectMemos, selectRole, selectStudy } from '../../state/study.selectors';
+import { Ask } from '../../ui/dialogs/ask';
+import { Icon } from '../../ui/icon/icon';
+import { Prose } from '../../ui/memo/prose';
+import { saveFile } from '../../ui/save-file';
+import { FilesService } from '../../workers/files-service';
+import type { MemoForm } from '../../workers/files.worker';
+import { MemoSheet } from './memo-sheet';
+
+const SUBJECTS = ['passage', 'code', 'document', 'case', 'query', 'nothing'] as const;
+const PERIODS = [
+  { name: 'at any time', days: 0 },
+  { name: 'in the last week', days: 7 },
+  { name: 'in the last month', days: 31 },
+  { name: 'in the last year', days: 366 },
+] as const;
+const FORMS: readonly { readonly form: MemoForm; readonly name: string }[] = [
+  { form: 'docx', name: 'Word' },
+  { form: 'md', name: 'Markdown' },
+  { form: 'html', name: 'HTML' },
+  { form: 'xlsx', name: 'workbook' },
+  { form: 'csv', name: 'CSV' },
+];
+
+/** All memos: filtered, sorted, chosen together, read one by one or on end. */
+@Component({
+  selector: 'fl-memo-list',
+  imports: [CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, DatePipe, Icon, MatMenuModule, MemoSheet, Prose],
+  templateUrl: './memo-list.html',
+  styleUrl: './memo-list.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class MemoList {
+  /** The memo to show first. */
+  readonly memo = input<string>();
+  private readonly store = inject(Store);
+  private readonly session = inject(StudySession);
+  private readonly files = inject(FilesService);
+  private readonly ask = inject(Ask);
+  protected readonly dialog = inject(MatDialog);
+  private readonly data = this.store.selectSignal(selectData);
+  private readonly role = this.store.selectSignal(selectRole);
+  private readonly study = this.store.selectSignal(selectStudy);
+  private readonly table = this.store.selectSignal(selectMemos);
+  protected readonly coderTable = this.store.selectSignal(selectCoders);
+  protected readonly subjects = SUBJECTS;
+  protected readonly periods = PERIODS;
+  protected readonly orders = MEMO_ORDERS;
+  protected readonly forms = FORMS;
+  protected readonly families = FAMILY_NAMES.map((name, at) => ({ name, colour: at * FAMILY_SIZE }));
+  protected readonly last = lastWritten;
+
+  protected readonly typed = signal('');
+  protected readonly kind = signal('');
+  protected readonly tag = signal('');
+  protected readonly about = signal<(typeof SUBJECTS)[number] | ''>('');
+  protected readonly coderId = signal<Id | ''>('');
+  protected readonly days = signal(0);
+  protected readonly archived = signal(false);
+  protected readonly order = signal<MemoOrder>('last written');
+  private readonly chosenId = signal<Id | null>(null);
+  protected readonly together = signal<ReadonlySet<Id>>(new Set());
+  /** The chosen memos as one text. */
+  protected readonly onEnd = signal(false);
+
+  protected readonly kinds = computed(() => [...new Set(Object.values(this.table()).map((memo) => memo.kind))].sort());
+  protected readonly tags = computed(() => [...new Set(Object.values(this.table()).flatMap((memo) => memo.tags ?? []))].sort());
+  protected readonly coders = computed(() => Object.values(this.coderTable()));
+  protected readonly put = computed(() => Object.values(this.table()).filter((memo) => memo.archived).length);
+  protected readonly periodWords = computed(() => PERIODS.find((one) => one.days === this.days())?.name ?? '');
+  private readonly colours = computed(() => new Map(this.study()?.memoKinds?.map((one) => [one.name, one.colour])));
+  protected readonly memos = computed(() => {
+    const filter: MemoFilter = {
+      words: this.typed(),
+      kind: this.kind(),
+      tag: this.tag(),
+      archived: this.archived(),
+      ...(this.about() && { about: this.about() as (typeof SUBJECTS)[number] }),
+      coderId: this.coderId(),
+      ...(this.days() > 0 && { from: Date.now() - this.days() * 86_400_000 }),
+    };
+    return sortMemos(findMemos(Object.values(this.table()), filter), this.order());
+  });
+  protected readonly chosen = computed(() => this.table()[this.chosenId() ?? ''] ?? this.memos()[0]);
+  protected readonly concerned = computed(() => {
+    const some = this.memos().filter((memo) => this.together().has(memo.id));
+    return some.length > 0 ? some : this.memos();
+  });
+  protected readonly byId = (_: number, memo: Memo): Id => memo.id;
+
+  constructor() {
+    effect(() => {
+      const id = this.memo();
+      if (id) this.chosenId.set(id);
+    });
+  }
+
+  protected colourOf(kind: string): number {
+    const known = this.colours().get(kind);
+    if (known !== undefined) return known;
+    // until the researcher chooses, kinds take the families in turn
+    return (this.kinds().indexOf(kind) % FAMILY_NAMES.length) * FAMILY_SIZE;
+  }
+
+  protected snippet(memo: Memo): string {
+    return snippetOf(memo, this.typed());
+  }
+
+  protected aboutWords(memo: Memo): string {
+    return subjectsOf(memo)
+      .map((subject) => nameOfSubject(this.data()!, subject) ?? 'something that is gone')
+      .join(', ');
+  }
+
+  protected choose(id: Id): void {
+    this.chosenId.set(id);
+    this.onEnd.set(false);
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    const at = this.memos().findIndex((memo) => memo.id === this.chosen()?.id);
+    const next = this.memos()[event.key === 'ArrowDown' ? at + 1 : event.key === 'ArrowUp' ? at - 1 : -1];
+    if (!next) return;
+    event.preventDefault();
+    this.choose(next.id);
+    setTimeout(() => document.querySelector<HTMLElement>(`[data-memo="${next.id}"] .pick`)?.focus());
+  }
+
+  protected toggle(id: Id): void {
+    this.together.update((ids) => {
+      const next = new Set(ids);
+      if (!next.delete(id)) next.add(id);
+      return next;
+    });
+  }
+
+  protected chooseAll(): void {
+    this.together.set(this.together().size > 0 ? new Set() : new Set(this.memos().map((memo) => memo.id)));
+  }
+
+  protected archive(archived: boolean): void {
+    this.session.run(
+      editMemos(
+        this.concerned().map((memo) => memo.id),
+        { archived },
+      ),
+    );
+    this.together.set(new Set());
+  }
+
+  protected async setKind(): Promise<void> {
+    const kind = await this.ask.text(`Kind of ${this.concerned().length} memos`, 'Kind', this.concerned()[0]?.kind ?? '', 'Set');
+    if (kind)
+      this.session.run(
+        editMemos(
+          this.concerned().map((memo) => memo.id),
+          { kind },
+        ),
+      );
+  }
+
+  protected async addTag(): Promise<void> {
+    const tag = await this.ask.text(`Tag ${this.concerned().length} memos`, 'Tag', '', 'Tag');
+    if (!tag) return;
+    // one step each would be many to take back: memos of the same tags are changed together
+    const groups = Map.groupBy(this.concerned(), (memo) => (memo.tags ?? []).join('\u0000'));
+    for (const some of groups.values())
+      this.session.run(
+        editMemos(
+          some.map((memo) => memo.id),
+          { tags: [...(some[0]!.tags ?? []), tag] },
+        ),
+      );
+  }
+
+  protected async remove(): Promise<void> {
+    const memos = this.concerned();
+    const entries = memos.reduce((sum, memo) => sum + memo.entries.length, 0);
+    const yes = await this.ask.confirm({
+      title: memos.length === 1 ? `Delete “${memos[0]!.title}”?` : `Delete ${memos.length} memos?`,
+      lines: [`This takes away ${entries} ${entries === 1 ? 'entry' : 'entries'}. It can be undone.`],
+      yes: memos.length === 1 ? 'Delete the memo' : 'Delete the memos',
+      danger: true,
+    });
+    if (yes) this.session.run(deleteMemos(memos.map((memo) => memo.id)));
+  }
+
+  protected colourKind(colour: number): void {
+    const others = (this.study()?.memoKinds ?? []).filter((one) => one.name !== this.kind());
+    this.session.run(colourKinds([...others, { name: this.kind(), colour }]));
+  }
+
+  protected async renameKind(): Promise<void> {
+    const name = await this.ask.text('Rename the kind', 'Name', this.kind(), 'Rename');
+    if (name && this.session.run(renameKind(this.kind(), name))) this.kind.set(name);
+  }
+
+  protected async export(form: MemoForm): Promise<void> {
+    const data = this.data()!;
+    const memos = this.concerned();
+    const bytes = await this.files.writeMemos(form, data.study.title, memos, { tables: data.tables, passages: data.passages });
+    saveFile(`${data.study.title} – memos.${form}`, bytes, 'application/octet-stream');
+    if (this.role() === 'writer') this.session.run(noteExport(`${memos.length} memos as ${form.toUpperCase()}`));
+  }
+}

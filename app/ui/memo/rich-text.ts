@@ -1,0 +1,151 @@
+import { Editor, Extension } from '@tiptap/core';
+import { Markdown } from '@tiptap/markdown';
+import StarterKit from '@tiptap/starter-kit';
+import Suggestion from '@tiptap/suggestion';
+
+/** Something that can be linked to, with its address. */
+export interface LinkOffer {
+  readonly name: string;
+  readonly what: string;
+  readonly address: string;
+}
+
+/** What the editor needs from its place. */
+export interface RichTextSetting {
+  readonly element: HTMLElement;
+  /** Markdown. */
+  readonly text: string;
+  /** Things whose names fit what was typed after `@`. */
+  readonly offers: (typed: string) => readonly LinkOffer[];
+  readonly changed: () => void;
+}
+
+/**
+ * An editor of rich text that reads and writes Markdown. Pasted text is cut to what the editor knows: headings,
+ * lists, quotations, emphasis and links of the web and of Filum; scripts, pictures and styles do not come in.
+ */
+export function makeRichText({ element, text, offers, changed }: RichTextSetting): Editor {
+  return new Editor({
+    element,
+    extensions: [
+      StarterKit.configure({
+        heading: { levels: [1, 2, 3] },
+        underline: false,
+        link: {
+          openOnClick: false,
+          autolink: false,
+          protocols: ['filum'],
+          isAllowedUri: (url) => /^(https?:|mailto:|filum:)/i.test(url ?? ''),
+        },
+      }),
+      Markdown,
+      linking(offers),
+    ],
+    content: text,
+    contentType: 'markdown',
+    // its styles are ours; the page allows none from elsewhere
+    injectCSS: false,
+    editorProps: { attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-label': 'Memo' } },
+    onUpdate: changed,
+  });
+}
+
+/** Typing `@` offers things to link to. */
+function linking(offers: RichTextSetting['offers']): Extension {
+  return Extension.create({
+    name: 'linking',
+    addProseMirrorPlugins() {
+      return [
+        Suggestion<LinkOffer, LinkOffer>({
+          editor: this.editor,
+          char: '@',
+          items: ({ query }) => [...offers(query)],
+          command: ({ editor, range, props }) => {
+            editor
+              .chain()
+              .focus()
+              .insertContentAt(range, [
+                { type: 'text', text: props.name, marks: [{ type: 'link', attrs: { href: props.address } }] },
+                { type: 'text', text: ' ' },
+              ])
+              .run();
+          },
+          render: () => {
+            let list: OfferList | null = null;
+            return {
+              onStart: (props) => {
+                list = new OfferList(props.command);
+                list.show(props.items, props.clientRect?.() ?? null);
+              },
+              onUpdate: (props) => {
+                if (list) list.command = props.command;
+                list?.show(props.items, props.clientRect?.() ?? null);
+              },
+              onKeyDown: ({ event }) => list?.onKey(event) ?? false,
+              onExit: () => list?.remove(),
+            };
+          },
+        }),
+      ];
+    },
+  });
+}
+
+/** The list under the caret while a link is being chosen. */
+class OfferList {
+  private readonly element = document.createElement('ul');
+  private items: readonly LinkOffer[] = [];
+  private marked = 0;
+
+  constructor(public command: (offer: LinkOffer) => void) {
+    this.element.className = 'link-offers';
+    this.element.setAttribute('role', 'listbox');
+    this.element.setAttribute('aria-label', 'Things to link to');
+    document.body.append(this.element);
+  }
+
+  show(items: readonly LinkOffer[], at: DOMRect | null): void {
+    this.items = items;
+    this.marked = Math.min(this.marked, Math.max(0, items.length - 1));
+    if (at) {
+      this.element.style.left = `${Math.min(at.left, innerWidth - 330)}px`;
+      this.element.style.top = `${at.bottom + 4 + 240 > innerHeight ? at.top - 244 : at.bottom + 4}px`;
+    }
+    this.element.hidden = items.length === 0;
+    this.draw();
+  }
+
+  onKey(event: KeyboardEvent): boolean {
+    if (this.items.length === 0) return false;
+    if (event.key === 'ArrowDown') this.marked = (this.marked + 1) % this.items.length;
+    else if (event.key === 'ArrowUp') this.marked = (this.marked + this.items.length - 1) % this.items.length;
+    else if (event.key === 'Enter' || event.key === 'Tab') {
+      this.command(this.items[this.marked]!);
+      return true;
+    } else return false;
+    this.draw();
+    return true;
+  }
+
+  remove(): void {
+    this.element.remove();
+  }
+
+  private draw(): void {
+    this.element.replaceChildren(
+      ...this.items.map((item, at) => {
+        const row = document.createElement('li');
+        row.setAttribute('role', 'option');
+        row.setAttribute('aria-selected', String(at === this.marked));
+        const what = document.createElement('span');
+        what.textContent = item.what;
+        row.append(item.name, what);
+        row.addEventListener('mousedown', (event) => {
+          event.preventDefault();
+          this.command(item);
+        });
+        return row;
+      }),
+    );
+  }
+}

@@ -1,0 +1,57 @@
+import { writeCsv } from '@core/formats/csv/write-csv';
+import { safe } from '@core/formats/html-out/escape';
+import { decodeText } from '@core/formats/plain-text/encoding';
+import { endingOf } from '@core/formats/readable-endings';
+import { UnreadableFileError } from '@core/formats/reading';
+import { readTable } from '@core/formats/table/read-table';
+import { memoFromMarkdown, memosFromTable, memosMarkdown, memoTable, type ListedMemo } from '@core/memos/exchange/memo-tables';
+import { memoHtml } from '@core/memos/memo-html';
+import type { Memo } from '@core/model/memo';
+import type { StudyState } from '@core/model/study-state';
+
+/** Forms in which memos can be taken out. */
+export type MemoForm = 'docx' | 'md' | 'html' | 'xlsx' | 'csv';
+
+/** The largest file of memos, in bytes. */
+const LARGEST = 50_000_000;
+
+/** Reads memos from a table or a Markdown file. @throws UnreadableFileError, RangeError */
+export async function readMemos(name: string, file: Blob): Promise<ListedMemo[]> {
+  if (file.size > LARGEST) throw new UnreadableFileError('The file is larger than 50 MB. Split it and bring in the parts.');
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  if (['.md', '.txt'].includes(endingOf(name))) {
+    const { text } = decodeText(bytes);
+    if (!text.trim()) throw new UnreadableFileError('The file is empty.');
+    return [memoFromMarkdown(name, text, file instanceof File ? file.lastModified : null)];
+  }
+  const { header, rows } = await readTable(name, bytes);
+  return memosFromTable(header, rows, name);
+}
+
+/** Writes memos in their order. */
+export async function writeMemos(
+  form: MemoForm,
+  title: string,
+  memos: readonly Memo[],
+  state: Pick<StudyState, 'tables' | 'passages'>,
+): Promise<Uint8Array> {
+  const utf8 = (text: string): Uint8Array => new TextEncoder().encode(text);
+  switch (form) {
+    case 'md':
+      return utf8(memosMarkdown(state, memos));
+    case 'csv':
+      return utf8(writeCsv(memoTable(state, memos)));
+    case 'html':
+      return utf8(
+        `<!doctype html><html lang="und"><head><meta charset="utf-8"><title>${safe(title)}: memos</title><style>body{font:16px/1.6 serif;max-width:44em;margin:2em auto;padding:0 1em}h1{font-size:1.25em;margin-top:2em}h2{font-size:1em;color:#555}blockquote{border-left:2px solid #ccc;margin-left:0;padding-left:1em}</style></head><body>${memoHtml(memosMarkdown(state, memos), (_, words) => ({ words, gone: false })).replace(/<a href="#filum:[^"]*">([\s\S]*?)<\/a>/g, '$1')}</body></html>`,
+      );
+    case 'xlsx': {
+      const { writeXlsx } = await import('@core/formats/xlsx/write-xlsx');
+      return writeXlsx([{ name: 'Memos', rows: memoTable(state, memos), widths: [34, 14, 18, 26, 10, 22, 14, 22, 90] }]);
+    }
+    case 'docx': {
+      const { memosDocx } = await import('@core/formats/docx-out/memos-docx');
+      return memosDocx(title, state, memos);
+    }
+  }
+}
