@@ -133,7 +133,7 @@ test('links a memo to more things, and each thing shows it; a memo becomes a doc
   await filum.goTo('Memos');
   await page.getByRole('button', { name: /^Twenty-six times/ }).click();
   const sheet = page.getByRole('article', { name: 'Twenty-six times' });
-  await sheet.getByRole('button', { name: 'link' }).click();
+  await sheet.getByRole('button', { name: 'link', exact: true }).click();
   await page.getByRole('menuitem', { name: 'to a code…' }).click();
   await page.getByRole('combobox', { name: 'Find a code' }).fill('counting');
   await page.keyboard.press('Enter');
@@ -143,7 +143,7 @@ test('links a memo to more things, and each thing shows it; a memo becomes a doc
   await page.getByRole('button', { name: /^Twenty-six times/ }).click();
   await sheet.getByRole('button', { name: 'More' }).click();
   await page.getByRole('menuitem', { name: /make a document/ }).click();
-  await filum.read('Twenty-six times');
+  await sheet.getByRole('button', { name: 'Twenty-six times', exact: true }).click();
   await expect(filum.text).toContainText('In January she had me write down');
 });
 

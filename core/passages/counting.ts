@@ -120,8 +120,7 @@ class Counter {
         }
       }
       const line = lines[code]!;
-      for (let step = 0; step < line.length; step++) {
-        const above = line[step]!;
+      for (const above of line) {
         if ((wanted && !wanted[above]) || lastRowUnder[above] === row) continue;
         lastRowUnder[above] = row;
         withUnder[above]! += sign;

@@ -131,6 +131,8 @@ export class Filum {
 
   /** No faults that axe can find against WCAG 2.2 A and AA. @param what only the colours: all else is the same in both themes */
   async accessible(what: 'all' | 'colours' = 'all'): Promise<void> {
+    // what is still fading in has not its colours yet
+    await this.page.evaluate(() => Promise.all(document.getAnimations().map((one) => one.finished.catch(() => null))));
     const builder = new AxeBuilder({ page: this.page });
     const { violations } = await (
       what === 'colours'

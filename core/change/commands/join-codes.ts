@@ -10,17 +10,15 @@ import { CommandError, counted, found, short, type Command } from '../command';
 import { forgetCodes } from './forget-codes';
 import { mayChangeCodebook } from './freeze';
 
-const PROSE = ['definition', 'useWhen', 'doNotUseWhen', 'example'] as const;
-
 /** Descriptions of a joined code, where the researcher has edited what the codes said. */
-export type JoinedDescription = Partial<Pick<Code, (typeof PROSE)[number] | 'notes'>>;
+export type JoinedDescription = Partial<Pick<Code, 'definition' | 'useWhen' | 'doNotUseWhen' | 'example' | 'notes'>>;
 
 /**
  * What the codes say of themselves, side by side to be edited: what the first says, then what each other says
  * under its name.
  */
 export function joinedDescription(codes: readonly Code[]): Required<JoinedDescription> {
-  const beside = (key: (typeof PROSE)[number] | 'notes'): string => {
+  const beside = (key: keyof JoinedDescription): string => {
     const said = codes.filter((code) => code[key]?.trim());
     return said.map((code) => (code === codes[0] || said.length === 1 ? code[key]! : `(${code.name}) ${code[key]!}`)).join('\n\n');
   };

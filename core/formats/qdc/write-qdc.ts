@@ -4,6 +4,7 @@ import { codeColour } from '../../model/palette';
 import { hexOf } from '../../model/colour-hex';
 import type { Id } from '../../model/ids';
 import type { StudyState } from '../../model/study-state';
+import { forXml } from '../xml/xml-text';
 
 /**
  * The codebook in the open exchange standard REFI-QDA (codebook, version 1.0): an XML file with the ending `.qdc`.
@@ -50,7 +51,4 @@ export function writeQdc(
 }
 
 const SIGNS: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', '\n': '&#10;', '\t': '&#9;' };
-// control characters have no place in XML 1.0, not even written as numbers
-// eslint-disable-next-line no-control-regex -- they are what is looked for
-const safe = (text: string): string =>
-  text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, '').replace(/[&<>"\n\t]/g, (sign) => SIGNS[sign]!);
+const safe = (text: string): string => forXml(text).replace(/[&<>"\n\t]/g, (sign) => SIGNS[sign]!);

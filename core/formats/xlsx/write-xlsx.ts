@@ -1,4 +1,5 @@
 import writeWorkbook from 'write-excel-file/universal';
+import { forXml } from '../xml/xml-text';
 
 /** A sheet of a workbook: headings first. Texts are stored as texts, so that none of them can run as a formula. */
 export interface SheetToWrite {
@@ -37,6 +38,4 @@ export async function writeXlsx(sheets: readonly SheetToWrite[]): Promise<Uint8A
   return new Uint8Array(await (await file.toBlob()).arrayBuffer());
 }
 
-// eslint-disable-next-line no-control-regex -- they have no place in XML 1.0
-const cut = (text: string): string =>
-  (text.length > LONGEST_CELL ? `${text.slice(0, LONGEST_CELL - 1)}…` : text).replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, '');
+const cut = (text: string): string => forXml(text.length > LONGEST_CELL ? `${text.slice(0, LONGEST_CELL - 1)}…` : text);
