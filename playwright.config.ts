@@ -6,7 +6,8 @@ const PORT = 4873;
 export default defineConfig({
   testDir: 'e2e',
   fullyParallel: true,
-  workers: 2,
+  // one more than the two cores: the test that kills browsers mostly waits
+  workers: 3,
   timeout: 120_000,
   expect: { timeout: 8_000 },
   forbidOnly: true,

@@ -16,12 +16,13 @@ import { createApp } from '../server/app';
 import type { BareMark } from './browser/bare';
 import { importing } from './import';
 import { codebookWork } from './codebook';
+import { memosAndLog } from './memos';
 import { median, percentile, report } from './report';
 import { openFile, timed } from './timing';
 
 const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'];
 
-/** The promises made for the browser, measured on the production build. @param only one part: first, long, leak, import, codebook or large */
+/** The promises made for the browser, measured on the production build. @param only one part: first, long, leak, import, codebook, memos or large */
 export async function benchBrowser(only?: string): Promise<void> {
   console.log('\nIn Chromium, production build');
   const bundle = await build({ entryPoints: ['bench/browser/bare.ts'], bundle: true, write: false, format: 'iife', minify: true });
@@ -55,6 +56,7 @@ export async function benchBrowser(only?: string): Promise<void> {
       leak: leaking,
       import: importing,
       codebook: codebookWork,
+      memos: memosAndLog,
       large: largeStudy,
     }))
       if (!only || only === name) await measure(await context.newPage(), base, profile);

@@ -28,11 +28,39 @@ async function reading(filum: Filum, name: string): Promise<void> {
   await page.keyboard.press('Escape');
 }
 
+/** Codes on a table, some in groups. */
+async function sorting(filum: Filum): Promise<void> {
+  const { page } = filum;
+  await page.getByRole('navigation', { name: 'Parts of the codebook' }).getByRole('link', { name: 'Sorting' }).click();
+  await page.getByRole('button', { name: 'Sort all codes' }).click();
+  await page.getByRole('button', { name: 'Lay them out' }).click();
+  for (const [at, [name, codes]] of (
+    [
+      ['The boat and the clock', ['The queue', 'Planning', 'No boat', 'Counting']],
+      ['Who is counted in', ['Making room', 'Doors', 'Young', 'Water']],
+      ['What is lost', ['Grief', 'Falling out']],
+    ] as const
+  ).entries()) {
+    await page.getByRole('button', { name: 'New group' }).click();
+    await page.getByLabel('Name', { exact: true }).fill(name);
+    await page.getByRole('button', { name: 'Make the group' }).click();
+    for (const code of codes) {
+      await page.locator('.tray .slip', { hasText: code }).focus();
+      await page.keyboard.press(String(at + 1));
+      await page.waitForTimeout(120);
+    }
+  }
+  await page
+    .locator('.tray .slip', { hasText: 'Worry' })
+    .dragTo(page.getByRole('group', { name: 'Sorting table' }), { targetPosition: { x: 430, y: 360 } });
+  await page.getByRole('button', { name: 'Tidy' }).click();
+  await shoot(page, 'codebook-sorting');
+}
+
 for (const theme of ['light', 'dark'] as const) {
   const page = await (await browser.newContext({ baseURL, colorScheme: theme, viewport: { width: 1280, height: 800 } })).newPage();
   const filum = new Filum(page);
   await page.goto('/');
-  if (theme === 'light') await shoot(page, 'start');
   await filum.openDemo();
   if (theme === 'dark') {
     await reading(filum, 'reading-dark');
@@ -57,7 +85,6 @@ for (const theme of ['light', 'dark'] as const) {
     .getByRole('button', { name: /survey/ })
     .first()
     .click();
-  await shoot(page, 'import-table');
   await files
     .getByRole('button', { name: /Interview 03/ })
     .first()
@@ -71,7 +98,15 @@ for (const theme of ['light', 'dark'] as const) {
   await page.keyboard.press('Escape');
   await page.getByRole('dialog').getByRole('button', { name: 'Drop them' }).click();
   await page.locator('.slip').nth(4).click();
-  await shoot(page, 'reading-passage');
+  await filum.text.focus();
+  await page.keyboard.press('m');
+  await page.getByLabel('Title', { exact: true }).fill('What kind of help?');
+  await page.getByRole('button', { name: 'quote the passage' }).click();
+  await page.keyboard.type('Is this the same **help** as the night boat, or is it @worr');
+  await page.getByRole('option', { name: /Worry/ }).waitFor();
+  await shoot(page, 'memos-writing');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Control+Enter');
   await page.getByRole('button', { name: 'Text', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Read line by line' }).click();
   await page.getByRole('combobox', { name: 'Codes of turn 3', exact: true }).click();
@@ -86,9 +121,25 @@ for (const theme of ['light', 'dark'] as const) {
   await filum.goTo('Codebook');
   await page.getByRole('treeitem', { name: 'Getting help in time' }).click();
   await shoot(page, 'codebook');
+  await page.getByRole('tab', { name: 'Where it is' }).click();
+  await page.waitForTimeout(800);
+  await shoot(page, 'codebook-page');
+  await page.getByRole('tab', { name: 'Meaning' }).click();
+  await page.getByLabel('Definition').fill('Reaching urgent help, or not reaching it in time: night calls, the helicopter, births.');
+  await page.getByLabel('Definition').blur();
+  await sorting(filum);
+  await page.getByRole('navigation', { name: 'Parts of the codebook' }).getByRole('link', { name: 'Then and now' }).click();
+  await page.waitForTimeout(800);
+  await shoot(page, 'codebook-versions');
   await filum.goTo('Memos');
-  await page.getByRole('button', { name: /Safe and belonging in one breath/ }).click();
+  await page.getByRole('button', { name: /^Safe and belonging in one breath/ }).click();
   await shoot(page, 'memos');
+  await page.getByRole('link', { name: 'Log' }).click();
+  await page.getByRole('button', { name: 'Own entry' }).click();
+  await page.getByLabel(/What was decided/).fill('Met with Jon. “Worry” is kept for what is still to come; what has happened is “Grief”.');
+  await page.getByLabel('Tags, with commas between').fill('decision');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await shoot(page, 'log');
   await filum.goTo('Queries');
   await page.getByRole('button', { name: 'Choose codes: that carry all of' }).click();
   await page.getByLabel('Getting help in time').check();

@@ -62,13 +62,44 @@ export const KEY_MAP: readonly { readonly where: string; readonly entries: reado
       { keys: ['↑', '↓'], does: 'go through the codes' },
       { keys: ['Alt', '↑'], does: 'move the code up; Alt ↓ moves it down' },
       { keys: ['Alt', '→'], does: 'put the code under the one above; Alt ← takes it out' },
+      { keys: ['→', '←'], does: 'unfold and fold a category' },
+      { keys: ['Shift', '↓'], does: 'choose several; Space one more, Ctrl A all' },
       { keys: ['N'], does: 'new code beside this one' },
-      { keys: ['Delete'], does: 'delete the code, after naming what goes' },
+      { keys: ['U'], does: 'put the chosen codes under another' },
+      { keys: ['J'], does: 'join the chosen codes' },
+      { keys: ['F2'], does: 'rename' },
+      { keys: ['Delete'], does: 'delete the chosen, after naming what goes' },
+    ],
+  },
+  {
+    where: 'On a sorting table, with a slip in focus',
+    entries: [
+      { keys: ['1', '9'], does: 'put it into a group; 0 takes it off' },
+      { keys: ['N'], does: 'a new group with it' },
+      { keys: ['G'], does: 'choose where it goes' },
+    ],
+  },
+  {
+    where: 'Going through a code’s passages to split it',
+    entries: [
+      { keys: ['N'], does: 'a code to split off; this passage goes to it' },
+      { keys: ['1', '9'], does: 'move the passage to one of these' },
+      { keys: ['0'], does: 'take the code off the passage' },
+      { keys: ['→'], does: 'leave it as it is, and show the next' },
+    ],
+  },
+  {
+    where: 'While writing a memo',
+    entries: [
+      { keys: ['@'], does: 'link to a code, document, case, query or memo' },
+      { keys: ['Ctrl', 'Enter'], does: 'keep it' },
+      { keys: ['Esc'], does: 'back to the work; what is written stays as a draft' },
     ],
   },
   {
     where: 'Everywhere',
     entries: [
+      { keys: ['M'], does: 'write a memo beside what you are looking at' },
       { keys: ['Ctrl', 'Z'], does: 'undo, also what was done yesterday' },
       { keys: ['Ctrl', 'Shift', 'Z'], does: 'redo' },
       { keys: ['?'], does: 'this sheet' },

@@ -2,6 +2,7 @@ import { Injectable } from '@angular/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { CheckLimits, Finding } from '@core/codebook/checks';
 import type { CodePage } from '@core/codebook/code-page';
+import type { Gloss } from '@core/model/gloss';
 import type { Id } from '@core/model/ids';
 import type { Question } from '@core/model/query';
 import type { StudyState } from '@core/model/study-state';
@@ -33,6 +34,11 @@ export class AnalysisService {
   /** What the page of a code shows; null if another was asked for meanwhile. */
   async codePage(state: StudyState, codeId: Id, withUnder: boolean, scope: Scope): Promise<CodePage | null> {
     return (await this.tell(state)).codePage(codeId, withUnder, scope);
+  }
+
+  /** Documents in which a word of the glossary stands, those with the most first. */
+  async glossUse(state: StudyState, gloss: Gloss): Promise<{ readonly documentId: Id; readonly count: number }[]> {
+    return (await this.tell(state)).glossUse(gloss, Object.keys(state.tables.document));
   }
 
   /** What may be wrong with the codebook. */

@@ -4,7 +4,9 @@ import { checkCodebook, type CheckLimits, type Finding } from '@core/codebook/ch
 import { CodePageBuilder, type CodePage } from '@core/codebook/code-page';
 import type { Case } from '@core/model/case';
 import type { Code } from '@core/model/code';
+import { GlossFinder } from '@core/glosses/find-glosses';
 import type { Text } from '@core/model/document';
+import type { Gloss } from '@core/model/gloss';
 import type { Id } from '@core/model/ids';
 import type { Question } from '@core/model/query';
 import type { Table } from '@core/model/study-state';
@@ -136,6 +138,18 @@ const analysis = {
       (some, document, text) => builder.add(some, document, text),
     );
     return done ? builder.result() : null;
+  },
+
+  /** How often a word of the glossary stands in each document that has it, in any of its forms. */
+  async glossUse(gloss: Gloss, documentIds: readonly Id[]): Promise<{ readonly documentId: Id; readonly count: number }[]> {
+    const finder = new GlossFinder([gloss]);
+    const found: { documentId: Id; count: number }[] = [];
+    for (let at = 0; at < documentIds.length; at += BATCH)
+      for (const [documentId, text] of await textsOf(documentIds.slice(at, at + BATCH))) {
+        const count = finder.in(text.text).length;
+        if (count > 0) found.push({ documentId, count });
+      }
+    return found.sort((a, b) => b.count - a.count);
   },
 
   /** Looks through the whole codebook. */

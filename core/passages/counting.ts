@@ -1,6 +1,7 @@
 import type { Code } from '../model/code';
 import type { Id } from '../model/ids';
 import type { Table } from '../model/study-state';
+import { codeNumber, codeNumbersOf, codeOfNumber, numbersGiven } from './code-numbers';
 import type { PassageColumns } from './columns';
 
 /** How often codes occur. All count distinct passages: several coders on one passage count once. */
@@ -62,40 +63,51 @@ const KINDS = ['own', 'withUnder', 'documents', 'documentsWithUnder'] as const;
  * a walk over its codings without any look-up: a study of 300,000 codings is counted in hundredths of a second.
  */
 class Counter {
-  private readonly ids: Id[];
-  private readonly numbers: Map<Id, number>;
   private readonly lines: Int32Array[] = [];
   private sums: Sums;
   /** For each code the last passage and document in which it was met, to count each once. */
-  private lastRow: Int32Array;
-  private lastRowUnder: Int32Array;
-  private lastDocument: Int32Array;
-  private lastDocumentUnder: Int32Array;
-  private flags: { readonly of: ReadonlySet<Id>; readonly flags: Uint8Array } | null = null;
+  private lastRow = new Int32Array(0);
+  private lastRowUnder = new Int32Array(0);
+  private lastDocument = new Int32Array(0);
+  private lastDocumentUnder = new Int32Array(0);
+  /** 1 for each code that alone is counted, and for each that lies under one of them. */
+  private wanted: Uint8Array | null = null;
+  private concerned: Uint8Array | null = null;
   private row = 0;
   private document = 0;
 
+  /** @param only counts these codes alone, with what is under them, and nothing of their own */
   constructor(
     private readonly codes: Table<Code>,
     private readonly coderId: Id | null,
     before?: CodebookCounts,
+    only?: ReadonlySet<Id>,
   ) {
-    // codes that are counted but not in the codebook have numbers too, and lie under nothing
-    this.ids = [...new Set([...Object.keys(codes), ...(before?.own.keys() ?? [])])];
-    this.numbers = new Map(this.ids.map((id, number) => [id, number]));
-    const size = this.ids.length;
-    const zeros = (): Int32Array => new Int32Array(size);
-    this.sums = { own: zeros(), withUnder: zeros(), documents: zeros(), documentsWithUnder: zeros() };
-    [this.lastRow, this.lastRowUnder, this.lastDocument, this.lastDocumentUnder] = [zeros(), zeros(), zeros(), zeros()];
-    if (before) for (const kind of KINDS) for (const [id, count] of before[kind]) this.sums[kind][this.numberOf(id)] = count;
+    const none = new Int32Array(0);
+    this.sums = { own: none, withUnder: none, documents: none, documentsWithUnder: none };
+    for (const id of Object.keys(codes)) codeNumber(id);
+    this.makeRoom();
+    if (before) for (const kind of KINDS) for (const [id, count] of before[kind]) this.sums[kind][codeNumber(id)] = count;
+    if (!only) return;
+    const wanted = new Uint8Array(numbersGiven());
+    for (const id of only) {
+      wanted[codeNumber(id)] = 1;
+      this.sums.withUnder[codeNumber(id)] = 0;
+      this.sums.documentsWithUnder[codeNumber(id)] = 0;
+    }
+    this.wanted = wanted;
+    this.concerned = Uint8Array.from({ length: wanted.length }, (_, number) =>
+      this.lineOf(number).some((above) => wanted[above]) ? 1 : 0,
+    );
   }
 
-  /** Adds a document, or takes it away. @param only counts these codes alone, with what is under them, and nothing of their own */
-  add(columns: PassageColumns, sign: 1 | -1, only?: ReadonlySet<Id>): void {
-    const numbers = columns.codes.map((id) => this.numberOf(id));
-    const lines = numbers.map((number) => this.lineOf(number));
-    const wanted = only ? this.flagsOf(only) : null;
-    if (wanted && !lines.some((line) => line.some((above) => wanted[above]))) return;
+  /** Adds a document, or takes it away. */
+  add(columns: PassageColumns, sign: 1 | -1): void {
+    const numbers = codeNumbersOf(columns);
+    const { wanted, concerned } = this;
+    if (concerned && !numbers.some((number) => concerned[number])) return;
+    this.makeRoom();
+    const lines = Array.from(numbers, (number) => this.lineOf(number));
     const { own, withUnder, documents, documentsWithUnder } = this.sums;
     // the walk below is the whole cost of counting: nothing is looked up in objects in it
     const { lastRow, lastRowUnder, lastDocument, lastDocumentUnder } = this;
@@ -133,20 +145,11 @@ class Counter {
     this.row = row;
   }
 
-  /** Forgets what was counted with what is under them. */
-  forgetUnder(ids: Iterable<Id>): void {
-    for (const id of ids) {
-      const number = this.numberOf(id);
-      this.sums.withUnder[number] = 0;
-      this.sums.documentsWithUnder[number] = 0;
-    }
-  }
-
   result(): CodebookCounts {
     const mapOf = (sums: Int32Array): Map<Id, number> => {
       const counts = new Map<Id, number>();
-      this.ids.forEach((id, number) => {
-        if (sums[number] !== 0) counts.set(id, sums[number]!);
+      sums.forEach((count, number) => {
+        if (count !== 0) counts.set(codeOfNumber(number), count);
       });
       return counts;
     };
@@ -159,40 +162,30 @@ class Counter {
     };
   }
 
-  /** 1 for each code of a group; kept while the same group is asked for. */
-  private flagsOf(only: ReadonlySet<Id>): Uint8Array {
-    if (this.flags?.of !== only) this.flags = { of: only, flags: Uint8Array.from(this.ids, (id) => (only.has(id) ? 1 : 0)) };
-    return this.flags.flags;
-  }
-
-  private numberOf(id: Id): number {
-    const known = this.numbers.get(id);
-    if (known !== undefined) return known;
-    const number = this.ids.push(id) - 1;
-    this.numbers.set(id, number);
-    const longer = (short: Int32Array): Int32Array => {
-      const long = new Int32Array(Math.max(16, this.ids.length * 2));
+  /** Makes the sums as long as there are numbers: a document may carry codes that are not in the codebook. */
+  private makeRoom(): void {
+    const size = numbersGiven();
+    if (this.lastRow.length >= size) return;
+    const longer = (short: Int32Array): Int32Array<ArrayBuffer> => {
+      const long = new Int32Array(size);
       long.set(short);
       return long;
     };
-    if (number >= this.sums.own.length) {
-      const { own, withUnder, documents, documentsWithUnder } = this.sums;
-      this.sums = {
-        own: longer(own),
-        withUnder: longer(withUnder),
-        documents: longer(documents),
-        documentsWithUnder: longer(documentsWithUnder),
-      };
-      this.lastRow = longer(this.lastRow);
-      this.lastRowUnder = longer(this.lastRowUnder);
-      this.lastDocument = longer(this.lastDocument);
-      this.lastDocumentUnder = longer(this.lastDocumentUnder);
-    }
-    return number;
+    const { own, withUnder, documents, documentsWithUnder } = this.sums;
+    this.sums = {
+      own: longer(own),
+      withUnder: longer(withUnder),
+      documents: longer(documents),
+      documentsWithUnder: longer(documentsWithUnder),
+    };
+    this.lastRow = longer(this.lastRow);
+    this.lastRowUnder = longer(this.lastRowUnder);
+    this.lastDocument = longer(this.lastDocument);
+    this.lastDocumentUnder = longer(this.lastDocumentUnder);
   }
 
   private lineOf(number: number): Int32Array {
-    return (this.lines[number] ??= Int32Array.from(lineage(this.codes, this.ids[number]!), (id) => this.numberOf(id)));
+    return (this.lines[number] ??= Int32Array.from(lineage(this.codes, codeOfNumber(number)), codeNumber));
   }
 }
 
@@ -223,9 +216,8 @@ export function tally(documents: Iterable<PassageColumns>, codes: Table<Code>, c
   }
   const affected = fits.codes === codes ? new Set<Id>() : branchesThatDiffer(fits.codes, codes);
   if (affected.size > 0) {
-    const counter = new Counter(codes, coderId, counts);
-    counter.forgetUnder(affected);
-    for (const columns of now) counter.add(columns, 1, affected);
+    const counter = new Counter(codes, coderId, counts, affected);
+    for (const columns of now) counter.add(columns, 1);
     counts = counter.result();
   }
   return { counts, documents: now, codes, coderId };

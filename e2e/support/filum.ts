@@ -71,24 +71,32 @@ export class Filum {
   async rectOf(words: string): Promise<{ x: number; y: number; width: number; height: number }> {
     const line = this.page.locator('.cm-line', { hasText: words }).first();
     await expect(line).toBeVisible();
-    // in one step: the surface may draw its lines anew between two
-    return line.evaluate((element, wanted) => {
-      const box = element.getBoundingClientRect();
-      if (box.top < 60 || box.bottom > innerHeight - 60) element.scrollIntoView({ block: 'center' });
-      const walker = document.createTreeWalker(element, NodeFilter.SHOW_TEXT);
-      const start = (element.textContent ?? '').indexOf(wanted);
-      const end = start + wanted.length;
-      const range = document.createRange();
-      let at = 0;
-      for (let node = walker.nextNode(); node; node = walker.nextNode()) {
-        const length = node.textContent!.length;
-        if (at <= start && start < at + length) range.setStart(node, start - at);
-        if (at < end && end <= at + length) range.setEnd(node, end - at);
-        at += length;
-      }
-      const { x, y, width, height } = range.getClientRects()[0]!;
-      return { x, y, width, height };
-    }, words);
+    // in one step: the surface may draw its lines anew between two, and once more when a line comes into view
+    const look = () =>
+      line.evaluate((element, wanted) => {
+        const box = element.getBoundingClientRect();
+        if (box.top < 60 || box.bottom > innerHeight - 60) element.scrollIntoView({ block: 'center' });
+        const walker = document.createTreeWalker(element, NodeFilter.SHOW_TEXT);
+        const start = (element.textContent ?? '').indexOf(wanted);
+        const end = start + wanted.length;
+        const range = document.createRange();
+        let at = 0;
+        for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+          const length = node.textContent!.length;
+          if (at <= start && start < at + length) range.setStart(node, start - at);
+          if (at < end && end <= at + length) range.setEnd(node, end - at);
+          at += length;
+        }
+        const rect = range.getClientRects()[0];
+        return rect ? { x: rect.x, y: rect.y, width: rect.width, height: rect.height } : null;
+      }, words);
+    let rect = await look();
+    for (let tries = 0; !rect && tries < 20; tries++) {
+      await this.page.waitForTimeout(100);
+      rect = await look();
+    }
+    expect(rect, `“${words}” is on the screen`).not.toBeNull();
+    return rect!;
   }
 
   /** Selects words and codes them by the picker, all by keyboard. */

@@ -7,7 +7,7 @@ import { passageCount } from '@core/passages/columns';
 import { union } from '@core/passages/relations';
 import { unpackPassages } from '@core/passages/columns';
 import { newCodesByDocument } from '@core/patterns/new-codes';
-import { workAs } from '@core/change/commands/study';
+import { editStudy, workAs } from '@core/change/commands/study';
 import { StudySession } from '../../state/study-session';
 import {
   selectBackup,
@@ -108,6 +108,11 @@ export class Overview {
   protected readCoded(at: number): void {
     const documentId = this.newCodes()[at]?.documentId;
     if (documentId) void this.router.navigate(['/study', this.study()!.id, 'reading', documentId]);
+  }
+
+  protected async rename(): Promise<void> {
+    const title = await this.ask.text('Rename the study', 'Title', this.study()!.title, 'Rename');
+    if (title) this.session.run(editStudy({ title }));
   }
 
   protected async changeCoder(): Promise<void> {

@@ -26,6 +26,7 @@ import { AnalysisService } from '../../workers/analysis-service';
 import { Ask } from '../../ui/dialogs/ask';
 import { Evidence } from '../../ui/evidence/evidence';
 import { Icon } from '../../ui/icon/icon';
+import { memosAreAbout } from '../../ui/memo/writing-desk';
 import { Swatch } from '../../ui/swatch/swatch';
 import { ChooseCodes } from './choose-codes';
 import { ChooseDocuments } from './choose-documents';
@@ -81,6 +82,11 @@ export class Queries {
   });
 
   constructor() {
+    memosAreAbout(() => {
+      const asked = JSON.stringify(this.question());
+      const saved = this.saved().find((query) => JSON.stringify(query.question) === asked);
+      return saved ? { type: 'query', id: saved.id } : null;
+    });
     effect(() => {
       const studyId = this.study()?.id ?? null;
       if (this.draft.studyId() === studyId) return;

@@ -1,13 +1,16 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, resource, signal } from '@angular/core';
+import { Router } from '@angular/router';
 import { MAT_DIALOG_DATA, type MatDialog, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { addGloss, deleteGloss, editGloss } from '@core/change/commands/glosses';
 import { noteExport } from '@core/change/commands/study';
 import { writeGlossaryCsv } from '@core/formats/csv/glossary-csv';
 import type { Gloss } from '@core/model/gloss';
+import type { Id } from '@core/model/ids';
 import { naturalOrder } from '@core/text/natural-order';
 import { StudySession } from '../../state/study-session';
-import { selectCoders, selectGlosses, selectStudy } from '../../state/study.selectors';
+import { selectCoders, selectData, selectGlosses, selectStudy } from '../../state/study.selectors';
+import { AnalysisService } from '../../workers/analysis-service';
 import { Icon } from '../icon/icon';
 import { saveFile } from '../save-file';
 
@@ -23,6 +26,9 @@ export class Glossary {
   private readonly session = inject(StudySession);
   private readonly store = inject(Store);
   private readonly dialog = inject<MatDialogRef<Glossary>>(MatDialogRef);
+  private readonly analysis = inject(AnalysisService);
+  private readonly router = inject(Router);
+  private readonly data = this.store.selectSignal(selectData);
   private readonly table = this.store.selectSignal(selectGlosses);
   private readonly coders = this.store.selectSignal(selectCoders);
   private readonly study = this.store.selectSignal(selectStudy);
@@ -42,6 +48,23 @@ export class Glossary {
     return (
       Object.values(this.table()).find((gloss) => [gloss.term, ...gloss.forms].some((form) => form.toLocaleLowerCase() === wanted)) ?? null
     );
+  }
+
+  /** Where the word stands, in any of its forms. */
+  protected readonly uses = resource({
+    params: () => (this.current() ? { gloss: this.current()!, data: this.data()! } : undefined),
+    loader: ({ params }) => this.analysis.glossUse(params.data, params.gloss),
+  });
+  protected readonly used = computed(() =>
+    (this.uses.hasValue() ? this.uses.value() : []).flatMap(({ documentId, count }) => {
+      const document = this.data()?.tables.document[documentId];
+      return document ? [{ document, count }] : [];
+    }),
+  );
+
+  protected read(documentId: Id): void {
+    this.dialog.close();
+    void this.router.navigate(['/study', this.study()!.id, 'reading', documentId], { queryParams: { from: 'the glossary' } });
   }
 
   protected keep(term: string, forms: string, meaning: string): void {

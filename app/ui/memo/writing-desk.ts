@@ -1,4 +1,4 @@
-import { Injectable, signal } from '@angular/core';
+import { DestroyRef, effect, inject, Injectable, signal } from '@angular/core';
 import type { MemoSubject } from '@core/model/memo';
 import type { MemoTask } from '../../state/memo-drafts';
 
@@ -21,4 +21,11 @@ export class WritingDesk {
     this.task.set(null);
     for (const done of this.waiting.splice(0)) done();
   }
+}
+
+/** Says, as long as the component that calls it is there, what a memo begun by the key M is about. To be called where it is made. */
+export function memosAreAbout(about: () => MemoSubject | null): void {
+  const desk = inject(WritingDesk);
+  effect(() => desk.about.set(about()));
+  inject(DestroyRef).onDestroy(() => desk.about.set(null));
 }

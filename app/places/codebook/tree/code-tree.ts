@@ -3,7 +3,6 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  DestroyRef,
   effect,
   ElementRef,
   inject,
@@ -22,7 +21,7 @@ import { StudySession } from '../../../state/study-session';
 import { selectCodeCounts, selectCodes, selectCodeSets } from '../../../state/study.selectors';
 import { Ask } from '../../../ui/dialogs/ask';
 import { Icon } from '../../../ui/icon/icon';
-import { WritingDesk } from '../../../ui/memo/writing-desk';
+import { memosAreAbout } from '../../../ui/memo/writing-desk';
 import { Swatch } from '../../../ui/swatch/swatch';
 import { CodeUseHere } from '../code-use-here';
 import { CodePage } from '../page/code-page';
@@ -68,7 +67,6 @@ export class CodeTree {
   private readonly store = inject(Store);
   private readonly session = inject(StudySession);
   private readonly ask = inject(Ask);
-  private readonly desk = inject(WritingDesk);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly list = viewChild(CdkVirtualScrollViewport);
   private readonly several = viewChild(SeveralCodes);
@@ -104,8 +102,7 @@ export class CodeTree {
       const code = this.code();
       if (code) untracked(() => this.focusRow(code));
     });
-    effect(() => this.desk.about.set(this.chosen() ? { type: 'code', id: this.chosen()!.id } : null));
-    inject(DestroyRef).onDestroy(() => this.desk.about.set(null));
+    memosAreAbout(() => (this.chosen() ? { type: 'code', id: this.chosen()!.id } : null));
     effect(() => this.useHere.withWords.set(this.settings.columns().includes('words')));
   }
 

@@ -13,6 +13,7 @@ import { StudySession } from '../../../state/study-session';
 import { selectData, selectStudy } from '../../../state/study.selectors';
 import { Ask } from '../../../ui/dialogs/ask';
 import { Icon } from '../../../ui/icon/icon';
+import { memosAreAbout } from '../../../ui/memo/writing-desk';
 import { CaseSheet } from './case-sheet';
 import { inRange, rangeOf, readPasted, type Cell } from './grid-cells';
 
@@ -84,6 +85,10 @@ export class CaseGrid {
   protected readonly choices = computed(() => this.attributes()[this.active().column - 1]?.choices ?? []);
   private readonly today = new Date().toISOString().slice(0, 10);
   protected readonly byId = (_: number, one: Case): Id => one.id;
+
+  constructor() {
+    memosAreAbout(() => (this.chosenIds().length === 1 ? { type: 'case', id: this.chosenIds()[0]! } : null));
+  }
 
   protected show(one: Case, column: number): string {
     const attribute = this.attributes()[column - 1];

@@ -27,6 +27,7 @@ import { StudySession } from '../../../state/study-session';
 import { selectCases, selectData, selectFolders, selectScopedDocuments, selectStudy } from '../../../state/study.selectors';
 import { Ask } from '../../../ui/dialogs/ask';
 import { Icon } from '../../../ui/icon/icon';
+import { memosAreAbout } from '../../../ui/memo/writing-desk';
 import { fileName, saveFile } from '../../../ui/save-file';
 import { columnsFor, rowsOf, type Row } from './columns';
 
@@ -113,6 +114,10 @@ export class DocumentTable {
   protected readonly sets = computed(() => Object.values(this.data()!.tables.set).filter((set) => set.of === 'document' && !set.condition));
   protected readonly attributes = computed(() => attributesOf(this.data()!, 'document'));
   protected readonly byId = (_: number, row: Row): Id => row.document.id;
+
+  constructor() {
+    memosAreAbout(() => (this.chosen().length === 1 ? { type: 'document', id: this.chosen()[0]!.id } : null));
+  }
 
   protected sortBy(by: string): void {
     this.sort.update((sort) => ({ by, down: sort.by === by && !sort.down }));

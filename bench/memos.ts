@@ -1,0 +1,190 @@
+import type { Page } from '@playwright/test';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { writeStudyFile } from '../core/formats/study-file/write-study-file';
+import { sequentialIds, type Id } from '../core/model/ids';
+import type { Memo } from '../core/model/memo';
+import { buildLargeStudy, LARGE, seededRandom } from '../core/sample/large-study';
+import { median, percentile, report } from './report';
+import { openFile, timed } from './timing';
+
+const MEMOS = 20_000;
+const ENTRIES = 1_000_000;
+const WORDS = ['ferry', 'bridge', 'queue', 'help', 'night', 'fare', 'grief', 'council', 'doors', 'school', 'island', 'boat'];
+
+/** 20,000 memos and a log of 1,000,000 entries: listed, filtered and searched. */
+export async function memosAndLog(page: Page, base: string, folder: string): Promise<void> {
+  const study = buildLargeStudy({ ...LARGE, documents: 20, words: 40_000, passages: 400, codings: 600, codes: 100, cases: 20 });
+  const random = seededRandom(4);
+  const newId = sequentialIds(77);
+  const coders = Object.keys(study.state.tables.coder);
+  const words = (count: number): string => Array.from({ length: count }, () => WORDS[Math.floor(random() * WORDS.length)]!).join(' ');
+  const memos: Record<Id, Memo> = {};
+  for (let at = 0; at < MEMOS; at++) {
+    const id = newId();
+    const writtenAt = Date.UTC(2024, 0, 1) + at * 60_000;
+    const entries = [{ id: newId(), writtenAt, coderId: coders[at % coders.length]!, text: words(80) }];
+    memos[id] = {
+      id,
+      title: `Memo ${at} ${words(3)}`,
+      kind: ['analytic', 'method', 'theory'][at % 3]!,
+      about: null,
+      entries,
+      createdAt: writtenAt,
+    };
+  }
+  const path = join(folder, 'memos.filum');
+  const state = { ...study.state, tables: { ...study.state.tables, memo: memos } };
+  writeFileSync(path, await writeStudyFile({ ...study, state }, Date.UTC(2025, 0, 1)));
+  await openFile(page, base, path, study.state.study.title);
+  const codes = Object.keys(study.state.tables.code);
+
+  await fillJournal(page, coders, codes);
+  await page.reload();
+  await page.getByRole('link', { name: 'Memos', exact: true }).waitFor();
+  const plain: number[] = [];
+  for (let run = 0; run < 20; run++) plain.push(await plainQuery(page));
+  const beside = { what: 'a plain indexed query of 150 entries, 95th percentile', value: percentile(plain, 0.95) };
+  const tell = (what: string, times: readonly number[]): void => {
+    const p95 = percentile(times, 0.95);
+    report({ what: `${what}, median`, value: median(times), unit: 'ms', beside: { what: 'plain, median', value: median(plain) } });
+    report({ what: `${what}, 95th percentile`, value: p95, unit: 'ms', beside, promise: { words: 'under 100 ms', kept: p95 < 100 } });
+  };
+
+  await page.getByRole('link', { name: 'Memos', exact: true }).click();
+  await page.locator('[data-memos-left]').waitFor();
+  const find = page.getByLabel('Find in memos');
+  await find.click();
+  await page.keyboard.type('x');
+  await page.keyboard.press('Backspace');
+  const typing: number[] = [];
+  for (let run = 0; run < 28; run++) {
+    typing.push(await timed(page, 'keydown', () => page.keyboard.press(run % 7 === 6 ? 'Control+a' : 'bridge'[run % 7]!)));
+    await page.waitForTimeout(80);
+  }
+  tell('a letter in the search of 20,000 memos', typing);
+  await find.fill('');
+  const kinds: number[] = [];
+  for (let run = 0; run < 14; run++) {
+    await page.locator('.sentence .part').first().click();
+    kinds.push(
+      await timed(page, 'click', () => page.getByRole('menuitem', { name: run % 2 ? 'every kind' : 'theory', exact: true }).click()),
+    );
+    await page.waitForTimeout(150);
+  }
+  tell('another kind of memos', kinds);
+
+  await page.getByRole('link', { name: /^Log/ }).click();
+  await page.locator('li time').first().waitFor();
+  const byCoder: number[] = [];
+  for (let run = 0; run < 14; run++) {
+    await page.locator('.bar .part').first().click();
+    byCoder.push(
+      await untilListed(page, () =>
+        page
+          .getByRole('menuitem')
+          .nth(1 + (run % 2))
+          .click(),
+      ),
+    );
+  }
+  tell('another coder in a log of 1,000,000 entries', byCoder);
+  await page.locator('.bar .part').first().click();
+  await page.getByRole('menuitem').first().click();
+  const box = page.getByLabel('Find in the log');
+  const searching: number[] = [];
+  for (let run = 0; run < 12; run++) {
+    await box.fill('');
+    await page.waitForTimeout(200);
+    searching.push(await untilListed(page, () => box.fill(WORDS[run % WORDS.length]!)));
+  }
+  tell('a word in the log that one entry in twelve has', searching);
+  await box.fill('');
+  await page.waitForTimeout(300);
+  searching.length = 0;
+  for (let run = 0; run < 3; run++) {
+    searching.push(await untilListed(page, () => box.fill(`rare ${run}`)));
+    await box.fill('');
+    await page.waitForTimeout(300);
+  }
+  tell('words that one entry in a hundred thousand has', searching);
+  await page.close();
+}
+
+/** Writes entries straight into the journal of the open study, which would take days by hand. */
+async function fillJournal(page: Page, coders: readonly Id[], codes: readonly Id[]): Promise<void> {
+  await page.evaluate(
+    async ({ total, coders, codes, words }) => {
+      const name = `filum-study-${location.pathname.split('/')[2]}`;
+      const db = await new Promise<IDBDatabase>(
+        (resolve) => (indexedDB.open(name).onsuccess = (event) => resolve((event.target as IDBOpenDBRequest).result)),
+      );
+      const done = (transaction: IDBTransaction): Promise<void> =>
+        new Promise((resolve, reject) => {
+          transaction.oncomplete = () => resolve();
+          transaction.onerror = () => reject(transaction.error ?? new Error('not written'));
+        });
+      for (let from = 1; from <= total; from += 20_000) {
+        const transaction = db.transaction('journal', 'readwrite', { durability: 'relaxed' });
+        const store = transaction.objectStore('journal');
+        for (let seq = from; seq < Math.min(from + 20_000, total + 1); seq++)
+          store.put({
+            seq,
+            at: 1.7e12 + seq * 20_000,
+            coderId: coders[seq % coders.length],
+            kind: 'note',
+            of: null,
+            sentence: `coded a passage about the ${words[seq % words.length]}${seq % 100_000 < 3 ? ` rare ${seq % 3}` : ''}`,
+            change: [],
+            touches: [`coding:${codes[seq % codes.length]}`],
+          });
+        await done(transaction);
+      }
+      const transaction = db.transaction('meta', 'readwrite');
+      transaction.objectStore('meta').put({ key: 'history', value: { seq: total, undo: [], redo: [] } });
+      await done(transaction);
+      db.close();
+    },
+    { total: ENTRIES, coders: [...coders], codes: [...codes], words: WORDS },
+  );
+}
+
+/** Milliseconds to read the newest 150 entries by the index of time, and nothing else. */
+const plainQuery = (page: Page): Promise<number> =>
+  page.evaluate(async () => {
+    const name = `filum-study-${location.pathname.split('/')[2]}`;
+    const db = await new Promise<IDBDatabase>(
+      (resolve) => (indexedDB.open(name).onsuccess = (event) => resolve((event.target as IDBOpenDBRequest).result)),
+    );
+    const begun = performance.now();
+    await new Promise<void>((resolve) => {
+      let count = 0;
+      db.transaction('journal').objectStore('journal').index('at').openCursor(null, 'prev').onsuccess = (event) => {
+        const cursor = (event.target as IDBRequest<IDBCursorWithValue | null>).result;
+        if (!cursor || ++count >= 150) resolve();
+        else cursor.continue();
+      };
+    });
+    const took = performance.now() - begun;
+    db.close();
+    return took;
+  });
+
+/** Milliseconds from an action to a log that was listed anew and painted. */
+async function untilListed(page: Page, act: () => Promise<void>): Promise<number> {
+  await page.evaluate(() => {
+    const region = document.querySelector('[aria-label="Log entries"]')!;
+    (window as unknown as { listed: Promise<number> }).listed = new Promise((resolve) => {
+      let begun = 0;
+      for (const event of ['click', 'input'])
+        document.addEventListener(event, (one) => (begun ||= one.timeStamp), { capture: true, once: true });
+      new MutationObserver((_, observer) => {
+        if (!begun) return;
+        observer.disconnect();
+        requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - begun)));
+      }).observe(region, { childList: true, subtree: true, characterData: true });
+    });
+  });
+  await act();
+  return page.evaluate(() => (window as unknown as { listed: Promise<number> }).listed);
+}
