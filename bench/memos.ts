@@ -119,11 +119,6 @@ async function fillJournal(page: Page, coders: readonly Id[], codes: readonly Id
       const db = await new Promise<IDBDatabase>(
         (resolve) => (indexedDB.open(name).onsuccess = (event) => resolve((event.target as IDBOpenDBRequest).result)),
       );
-      const done = (transaction: IDBTransaction): Promise<void> =>
-        new Promise((resolve, reject) => {
-          transaction.oncomplete = () => resolve();
-          transaction.onerror = () => reject(transaction.error ?? new Error('not written'));
-        });
       for (let from = 1; from <= total; from += 20_000) {
         const transaction = db.transaction('journal', 'readwrite', { durability: 'relaxed' });
         const store = transaction.objectStore('journal');
@@ -138,11 +133,11 @@ async function fillJournal(page: Page, coders: readonly Id[], codes: readonly Id
             change: [],
             touches: [`coding:${codes[seq % codes.length]}`],
           });
-        await done(transaction);
+        await new Promise((resolve) => (transaction.oncomplete = resolve));
       }
       const transaction = db.transaction('meta', 'readwrite');
       transaction.objectStore('meta').put({ key: 'history', value: { seq: total, undo: [], redo: [] } });
-      await done(transaction);
+      await new Promise((resolve) => (transaction.oncomplete = resolve));
       db.close();
     },
     { total: ENTRIES, coders: [...coders], codes: [...codes], words: WORDS },

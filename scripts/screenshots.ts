@@ -44,6 +44,8 @@ async function sorting(filum: Filum): Promise<void> {
     await page.getByRole('button', { name: 'New group' }).click();
     await page.getByLabel('Name', { exact: true }).fill(name);
     await page.getByRole('button', { name: 'Make the group' }).click();
+    // the closed dialog gives the focus back first
+    await page.waitForTimeout(500);
     for (const code of codes) {
       await page.locator('.tray .slip', { hasText: code }).focus();
       await page.keyboard.press(String(at + 1));

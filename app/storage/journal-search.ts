@@ -20,12 +20,15 @@ export interface JournalPage {
   readonly next: number | null;
 }
 
+/** Entries read at once when the journal is walked back: few at first, for what is found soon, then more. */
+const FIRST_STEP = 400;
+const LONGEST_STEP = 8_000;
+
 /**
- * Finds entries of the journal, the newest first, a page at a time. What is asked for by index (what is touched, by
- * whom, when) is found by it, so that a page takes as long in a journal of a million entries as in a short one; any
- * other condition walks back until the page is full.
+ * Finds entries of the journal, the newest first, a page at a time. What touches something is found by its index;
+ * everything else by walking back through the journal in strides until the page is full.
  * @param before only entries with a smaller number
- * @param goOn asked now and then; a search that is no longer wanted ends
+ * @param goOn asked between strides; a search that is no longer wanted ends
  */
 export async function findEntries(
   db: StudyDatabase,
@@ -35,31 +38,41 @@ export async function findEntries(
   goOn: () => boolean = () => true,
 ): Promise<JournalPage> {
   const { touching = [], coderId, from = -Infinity, to = Infinity, fits } = filter;
-  const journal = db.journal;
-  const range =
-    touching.length === 1
-      ? journal.where('touches').equals(touching[0]!)
-      : coderId && touching.length === 0
-        ? journal.where('coderId').equals(coderId)
-        : journal.where('seq').below(before);
   const entries: JournalEntry[] = [];
-  let last = before;
-  let more = false;
-  let visited = 0;
-  let wanted = true;
-  await range
-    .reverse()
-    .until(() => entries.length >= limit || !wanted)
-    .each((row: JournalRow) => {
-      if (++visited % 256 === 0) wanted = goOn();
-      if (row.seq >= before) return;
-      last = row.seq;
-      if (row.at < from || row.at >= to || (coderId && row.coderId !== coderId)) return;
-      if (touching.length > 1 && !touching.some((word) => row.touches.includes(word))) return;
+  /** Takes what fits of some rows, the newest first. @returns where to go on if the page is full, else null */
+  const take = (rows: readonly JournalRow[]): number | null => {
+    for (const row of rows) {
+      if (row.at < from || row.at >= to || (coderId && row.coderId !== coderId)) continue;
       const entry = fromRow(row);
-      if (fits && !fits(entry)) return;
-      entries.push(entry);
-      more = entries.length >= limit;
-    });
-  return { entries, next: more || !wanted ? last : null };
+      if (fits && !fits(entry)) continue;
+      if (entries.push(entry) >= limit) return row.seq;
+    }
+    return null;
+  };
+
+  if (touching.length > 0) {
+    const keys = await Promise.all(touching.map((word) => db.journal.where('touches').equals(word).primaryKeys()));
+    const wanted = [...new Set(keys.flat())].filter((seq) => seq < before).sort((a, b) => b - a);
+    for (let at = 0; at < wanted.length; at += FIRST_STEP) {
+      const rows = await db.journal.bulkGet(wanted.slice(at, at + FIRST_STEP));
+      const full = take(rows.filter((row) => row !== undefined));
+      if (full !== null) return { entries, next: full };
+      if (!goOn()) return { entries, next: wanted[at]! };
+    }
+    return { entries, next: null };
+  }
+
+  let step = FIRST_STEP;
+  for (let end = before; end > 1; step = Math.min(LONGEST_STEP, step * 2)) {
+    const start = Math.max(1, end - step);
+    // many rows in one reading take a fraction of the time of one after the other
+    const rows = await db.journal.where('seq').between(start, end).toArray();
+    const full = take(rows.reverse());
+    if (full !== null) return { entries, next: full };
+    // entries are written in the order of time: nothing older lies within the period
+    if (rows.length > 0 && rows.at(-1)!.at < from) break;
+    end = start;
+    if (!goOn()) return { entries, next: end };
+  }
+  return { entries, next: null };
 }

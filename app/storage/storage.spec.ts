@@ -74,6 +74,20 @@ describe('storage', () => {
     expect(await storage.touching('codebook', 2)).toEqual([]);
     expect((await storage.bundle()).journal[1]!.change).toEqual(action.change);
     expect((await storage.journal(9, 9)).map((one) => one.seq)).toEqual([2, 1]);
+    const found = async (...asked: Parameters<StudyStorage['find']>) => {
+      const page = await storage.find(...asked);
+      return [page.entries.map((one) => one.seq), page.next];
+    };
+    expect(await found({}, 9, 9)).toEqual([[2, 1], null]);
+    expect(await found({}, 9, 1)).toEqual([[2], 2]);
+    expect(await found({}, 2, 9)).toEqual([[1], null]);
+    expect(await found({ touching: ['codebook', 'nothing'] }, 9, 9)).toEqual([[2], null]);
+    expect(await found({ coderId: randomId() }, 9, 9)).toEqual([[], null]);
+    expect(await found({ coderId: state.study.currentCoderId, from: 1_000, to: 2_001, fits: (one) => one.seq === 1 }, 9, 9)).toEqual([
+      [1],
+      null,
+    ]);
+    expect(await found({ from: 2_001 }, 9, 9)).toEqual([[], null]);
   });
 
   it('brings a study of an earlier version to this one, its journal too, and refuses a later one', async () => {
