@@ -8,7 +8,7 @@ import type { Passage } from '@core/model/passage';
 import { samePlace, type Stretch } from '@core/passages/relations';
 import { tidyLine } from '@core/text/normalise';
 import { StudySession } from '../../state/study-session';
-import { selectCodes, selectRecentCodeIds, selectStudy } from '../../state/study.selectors';
+import { selectCodes, selectOfferedCodes, selectRecentCodeIds, selectStudy } from '../../state/study.selectors';
 import type { Picked } from '../../ui/picker/code-picker';
 import { Swatch } from '../../ui/swatch/swatch';
 
@@ -96,6 +96,7 @@ export class CodeCell {
   private readonly session = inject(StudySession);
   private readonly store = inject(Store);
   private readonly codes = this.store.selectSignal(selectCodes);
+  private readonly offered = this.store.selectSignal(selectOfferedCodes);
   private readonly recent = this.store.selectSignal(selectRecentCodeIds);
   private readonly study = this.store.selectSignal(selectStudy);
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
@@ -112,7 +113,7 @@ export class CodeCell {
   /** Codes that fit, then the name of one to be made. */
   protected readonly choices = computed((): readonly Choice[] => {
     const typed = tidyLine(this.typed());
-    const found = findCodes(this.codes(), typed, this.recent(), 7).map(({ code }): Choice => ({ code }));
+    const found = findCodes(this.offered(), typed, this.recent(), 7).map(({ code }): Choice => ({ code }));
     return typed && !codeNamed(this.codes(), typed) ? [...found, { newName: typed }] : found;
   });
 
