@@ -6,19 +6,15 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { writeStudyFile } from '../core/formats/study-file/write-study-file';
-import { buildLargeStudy, LARGE, LONG_DOCUMENT } from '../core/sample/large-study';
-import { unpackPassages } from '../core/passages/columns';
-import type { Code } from '../core/model/code';
-import type { Table } from '../core/model/study-state';
-import { cutSegments, layThreads, type Segment } from '../core/passages/threads';
-import { LANES, paletteCss } from '../app/styles/palette-sheet';
+import { buildLargeStudy, LARGE } from '../core/sample/large-study';
+import { paletteCss } from '../app/styles/palette-sheet';
 import { createApp } from '../server/app';
-import type { BareMark } from './browser/bare';
 import { importing } from './import';
 import { codebookWork } from './codebook';
+import { longDocument } from './long-document';
 import { memosAndLog } from './memos';
-import { median, percentile, report } from './report';
-import { openFile, timed } from './timing';
+import { median, report } from './report';
+import { openFile } from './timing';
 
 const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'];
 
@@ -103,170 +99,6 @@ async function firstLoad(page: Page, base: string): Promise<void> {
   report({ what: 'the demo study, built and open', value: took, unit: 'ms', promise: { words: 'under 2 s', kept: took < 2_000 } });
 }
 
-/** Opening and coding a document of 137,000 words with 4,000 passages, beside CodeMirror alone. */
-async function longDocument(page: Page, base: string, folder: string): Promise<void> {
-  const study = buildLargeStudy(LONG_DOCUMENT);
-  const path = join(folder, 'long.filum');
-  writeFileSync(path, await writeStudyFile(study, Date.UTC(2025, 0, 1)));
-  const [text] = [...study.texts.values()];
-  const [columns] = Object.values(study.state.passages);
-  const marks = cutSegments(layThreads(unpackPassages(columns!))).map((segment): BareMark => ({
-    start: segment.start,
-    end: segment.end,
-    look: lookOf(segment, study.state.tables.code),
-  }));
-
-  await openFile(page, base, path, study.state.study.title);
-  const bare = await page.context().newPage();
-  await bare.goto(`${base}/bench/bare.html`);
-  const ours: number[] = [];
-  const theirs: number[] = [];
-  for (let run = 0; run < 7; run++) {
-    await page.bringToFront();
-    await page.getByRole('link', { name: 'Overview' }).click();
-    await page.locator('.lines a').first().waitFor();
-    ours.push(
-      await page.evaluate(async () => {
-        const begun = performance.now();
-        document.querySelector<HTMLAnchorElement>('.lines a')!.click();
-        while (!document.querySelector('.cm-line .thread, .cm-line.turn')) await new Promise((resolve) => setTimeout(resolve, 1));
-        await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
-        return performance.now() - begun;
-      }),
-    );
-    await bare.bringToFront();
-    theirs.push(
-      await bare.evaluate(
-        ([doc, all]) => (window as unknown as { bare: { open: (text: string, marks: unknown) => Promise<number> } }).bare.open(doc, all),
-        [text!.text, marks] as const,
-      ),
-    );
-  }
-  // the first opening loads the place itself; the promise is about documents
-  const [open, besides] = [median(ours.slice(1)), median(theirs.slice(1))];
-  report({
-    what: 'opening a document of 137,000 words with 4,000 passages',
-    value: open,
-    unit: 'ms',
-    beside: { what: 'bare CodeMirror, same marks', value: besides },
-    promise: { words: 'at most 2 ×', kept: open <= 2 * besides },
-  });
-
-  const extra = { start: 40, end: 60, look: 'thread t0' };
-  const bareMark: number[] = [];
-  // a page in the background is not painted
-  await bare.bringToFront();
-  for (let run = 0; run < 40; run++) {
-    bareMark.push(
-      await bare.evaluate((one) => (window as unknown as { bare: { addMark: (one: unknown) => Promise<number> } }).bare.addMark(one), {
-        ...extra,
-        end: 60 + run,
-      }),
-    );
-  }
-  await page.bringToFront();
-  const times = await applyCodes(page);
-  const p95 = percentile(times, 0.95);
-  report({
-    what: 'applying a code there, key to painted, median',
-    value: median(times),
-    unit: 'ms',
-    beside: { what: 'one more mark in bare CodeMirror', value: median(bareMark) },
-  });
-  report({
-    what: 'applying a code there, key to painted, 95th percentile',
-    value: p95,
-    unit: 'ms',
-    beside: { what: 'one more mark in bare CodeMirror', value: percentile(bareMark, 0.95) },
-    promise: { words: 'under 50 ms', kept: p95 < 50 },
-  });
-  const size = await page.evaluate(async () => {
-    const name = `filum-study-${location.pathname.split('/')[2]}`;
-    const db = await new Promise<IDBDatabase>(
-      (resolve) => (indexedDB.open(name).onsuccess = (event) => resolve((event.target as IDBOpenDBRequest).result)),
-    );
-    const entry = await new Promise<unknown>(
-      (resolve) =>
-        (db.transaction('journal').objectStore('journal').openCursor(null, 'prev').onsuccess = (event) =>
-          resolve((event.target as IDBRequest<IDBCursorWithValue>).result?.value)),
-    );
-    db.close();
-    return JSON.stringify(entry).length;
-  });
-  report({ what: 'what one coding adds to the journal', value: size, unit: 'characters' });
-  await handling(page, percentile(bareMark, 0.95));
-  await bare.close();
-  await page.close();
-}
-
-/** The classes that Filum gives a segment. */
-function lookOf(segment: Segment, codes: Table<Code>): string {
-  const lanes = segment.threads.filter((thread) => thread.lane < LANES);
-  return `thread d${Math.max(1, ...lanes.map((thread) => thread.lane + 1))} ${lanes.map((thread) => `t${thread.lane}-c${codes[thread.codeId]!.colour}`).join(' ')}`;
-}
-
-/** The other things that hands do all day in the long document; each beside the bare editor's one more mark. */
-async function handling(page: Page, bare: number): Promise<void> {
-  const beside = { what: 'one more mark in bare CodeMirror, 95th percentile', value: bare };
-  const tell = (what: string, times: readonly number[]): void => {
-    const p95 = percentile(times, 0.95);
-    report({ what: `${what}, 95th percentile`, value: p95, unit: 'ms', beside, promise: { words: 'under 50 ms', kept: p95 < 50 } });
-  };
-  const press = (key: string): Promise<number> => timed(page, 'keydown', () => page.keyboard.press(key));
-  const many = async (count: number, act: (run: number) => Promise<number>): Promise<number[]> => {
-    const times: number[] = [];
-    for (let run = 0; run < count; run++) {
-      times.push(await act(run));
-      await page.waitForTimeout(60);
-    }
-    return times;
-  };
-  await page.locator('.cm-content').focus();
-  await page.keyboard.press(']');
-  tell('moving an end of a passage there', await many(30, (run) => press(run % 2 ? 'Alt+ArrowLeft' : 'Alt+ArrowRight')));
-  tell(
-    'removing a passage there',
-    await many(30, async () => {
-      await page.keyboard.press(']');
-      await page.waitForTimeout(30);
-      return press('Delete');
-    }),
-  );
-  tell('jumping to the end and back', await many(20, (run) => press(run % 2 ? 'Control+Home' : 'Control+End')));
-  await page.getByRole('button', { name: 'View', exact: true }).click();
-  tell(
-    'dimming what is coded, and back',
-    await many(20, (run) => timed(page, 'click', () => page.getByRole('radio', { name: run % 2 ? 'as they are' : 'dimmed' }).click())),
-  );
-  await page.keyboard.press('Escape');
-  await page.locator('.cm-content').focus();
-  await page.keyboard.press('c');
-  tell('a letter in the code picker, 500 codes', await many(24, (run) => press(run % 8 === 7 ? 'Control+a' : 'synthet'[run % 8]!)));
-  await page.keyboard.press('Escape');
-
-  const dropped = await page.evaluate(async () => {
-    const scroller = document.querySelector('.cm-scroller')!;
-    let late = 0;
-    let frames = 0;
-    let last = await new Promise<number>((resolve) => requestAnimationFrame(resolve));
-    for (let run = 0; run < 240; run++) {
-      scroller.scrollTop += 60;
-      const now = await new Promise<number>((resolve) => requestAnimationFrame(resolve));
-      frames++;
-      // a frame that came after the next one was due
-      if (now - last > 25) late += Math.round((now - last) / 16.7) - 1;
-      last = now;
-    }
-    return late / (frames + late);
-  });
-  report({
-    what: 'frames dropped while scrolling',
-    value: 100 * dropped,
-    unit: '%',
-    promise: { words: 'at most 2 %', kept: dropped <= 0.02 },
-  });
-}
-
 /** How much the heap grows while documents are opened and left, one after the other. */
 async function leaking(page: Page, base: string): Promise<void> {
   await page.goto(base);
@@ -301,39 +133,6 @@ async function leaking(page: Page, base: string): Promise<void> {
     unit: '%',
     promise: { words: 'under 10 %', kept: grown < 0.1 },
   });
-}
-
-/** Codes one stretch after another by key; times from the key event to the frame that shows the thread. */
-async function applyCodes(page: Page): Promise<number[]> {
-  await page
-    .locator('.cm-line')
-    .nth(1)
-    .click({ position: { x: 200, y: 15 } });
-  await page.keyboard.press('c');
-  await page.keyboard.type('Synthetic code 7');
-  await page.keyboard.press('Enter');
-  const times: number[] = [];
-  for (let run = 0; run < 60; run++) {
-    await page.keyboard.press('ArrowRight');
-    for (let at = 0; at < 3; at++) await page.keyboard.press('Shift+ArrowRight');
-    const before = await page.locator('[data-passages]').textContent();
-    await page.evaluate(() => {
-      const measured = new Promise<number>((resolve) =>
-        document.addEventListener(
-          'keydown',
-          (event) => requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - event.timeStamp))),
-          { capture: true, once: true },
-        ),
-      );
-      (window as unknown as { measured: Promise<number> }).measured = measured;
-    });
-    await page.keyboard.press('.');
-    const took = await page.evaluate(() => (window as unknown as { measured: Promise<number> }).measured);
-    // only runs that really coded count
-    if ((await page.locator('[data-passages]').textContent()) !== before) times.push(took);
-  }
-  if (times.length < 40) throw new Error(`Only ${times.length} of 60 keys coded something: the measurement is void.`);
-  return times;
 }
 
 /** Opening the large study, beside reading the same rows raw from IndexedDB. */

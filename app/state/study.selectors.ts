@@ -1,12 +1,13 @@
 import { createSelector } from '@ngrx/store';
-import { codesOfSet } from '@core/codebook/conditions';
+import { codesOfSet, type CodeFacts } from '@core/codebook/conditions';
 import { inTreeOrder, type TreeRow } from '@core/codebook/tree';
 import type { Code } from '@core/model/code';
 import type { CodeSet } from '@core/model/code-set';
 import type { Document } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { StudyState, Table } from '@core/model/study-state';
-import { countCodes, tally, type CodebookCounts, type Tally } from '@core/passages/counting';
+import type { PassageColumns } from '@core/passages/columns';
+import { tally, type CodebookCounts, type Tally } from '@core/passages/counting';
 import type { Scope } from '@core/queries/evaluate';
 import { documentsOfSet } from '@core/sets/members';
 import { naturalOrder } from '@core/text/natural-order';
@@ -86,13 +87,32 @@ export const selectQueryScope = createSelector(selectScopedDocuments, selectScop
   coderId: scope.coderId,
 }));
 
-/** Passages by code, in scope: after a change only the documents that changed are counted anew. */
-export const selectCodeCounts = createSelector(selectPassages, selectCodes, selectQueryScope, (passages, codes, scope): CodebookCounts => {
-  const documents = [...scope.documentIds].map((id) => passages[id]).filter((columns) => columns !== undefined);
-  lastTally = tally(documents, codes, scope.coderId, lastTally);
-  return lastTally.counts;
-});
-let lastTally: Tally | undefined;
+/** Counts passages by code again and again: after a change only the documents that changed are counted anew. */
+function counting(): (documents: Iterable<PassageColumns>, codes: Table<Code>, coderId?: Id | null) => CodebookCounts {
+  let last: Tally | undefined;
+  return (documents, codes, coderId = null) => (last = tally(documents, codes, coderId, last)).counts;
+}
+const countScoped = counting();
+const countAll = counting();
+
+/** Passages by code, in scope. */
+export const selectCodeCounts = createSelector(selectPassages, selectCodes, selectQueryScope, (passages, codes, scope): CodebookCounts =>
+  countScoped(
+    [...scope.documentIds].map((id) => passages[id]).filter((columns) => columns !== undefined),
+    codes,
+    scope.coderId,
+  ),
+);
+
+/** Passages by code in the whole study, by everybody. */
+export const selectAllCounts = createSelector(selectPassages, selectCodes, (passages, codes) => countAll(Object.values(passages), codes));
+
+/** What conditions on codes are held against; without cases, for which texts have to be read. */
+export const selectCodeFacts = createSelector(
+  selectData,
+  selectAllCounts,
+  (state, counts): CodeFacts | null => state && { state, counts, cases: null, now: Date.now() },
+);
 
 /** The codebook in the order of its tree. */
 export const selectCodeRows = createSelector(selectCodes, (codes): TreeRow[] => inTreeOrder(codes));
@@ -109,12 +129,11 @@ export interface FilledSet {
 }
 
 /** Sets of codes that can be filled here: those that ask for cases need texts, which only the worker reads. */
-export const selectFilledSets = createSelector(selectData, (state): FilledSet[] => {
-  const sets = Object.values(state?.tables.codeSet ?? {}).filter((set) => !set.conditions?.some((one) => one.about === 'cases fewer than'));
-  if (!state || sets.length === 0) return [];
-  const counts = countCodes(Object.values(state.passages), state.tables.code);
-  return sets.map((set) => ({ set, codeIds: new Set(codesOfSet({ state, counts, cases: null, now: Date.now() }, set)) }));
-});
+export const selectFilledSets = createSelector(selectCodeFacts, selectCodeSets, (facts, sets): FilledSet[] =>
+  Object.values(sets)
+    .filter((set) => facts && !set.conditions?.some((one) => one.about === 'cases fewer than'))
+    .map((set) => ({ set, codeIds: new Set(codesOfSet(facts!, set)) })),
+);
 
 /** Whether everything done is on disk. */
 export const selectAllSaved = createSelector(

@@ -62,7 +62,7 @@ export async function findEntries(
     return { entries, next: null };
   }
 
-  let step = FIRST_STEP;
+  let step = Math.min(FIRST_STEP, limit);
   for (let end = before; end > 1; step = Math.min(LONGEST_STEP, step * 2)) {
     const start = Math.max(1, end - step);
     // many rows in one reading take a fraction of the time of one after the other

@@ -75,6 +75,8 @@ export class StudyDatabase extends Dexie {
     });
     this.version(2).stores({ question: 'id', set: 'id' });
     this.version(3).stores({ gloss: 'id' });
+    // version 4 had an index by coder as well, which finding in strides does without
+    this.version(5).stores({ journal: 'seq, at, *touches' });
     this.version(4).stores({
       codeSet: 'id',
       relation: 'id',

@@ -126,17 +126,12 @@ export class StudyStorage {
 
   /** Entries of the journal, newest first. @param before only those with a smaller number */
   async journal(before: number, limit: number): Promise<JournalEntry[]> {
-    return (await this.db.journal.where('seq').below(before).reverse().limit(limit).toArray()).map(fromRow);
+    return [...(await this.find({}, before, limit)).entries];
   }
 
   /** Entries that touch something, as `touchesOf` names it, the newest first. @param after only those with a greater number */
   async touching(what: string, after = 0): Promise<JournalEntry[]> {
-    const rows = await this.db.journal
-      .where('touches')
-      .equals(what)
-      .filter((row) => row.seq > after)
-      .toArray();
-    return rows.sort((a, b) => b.seq - a.seq).map(fromRow);
+    return (await this.find({ touching: [what] }, Infinity, Infinity)).entries.filter((entry) => entry.seq > after);
   }
 
   /** Entries of the journal by what they touch, by whom and when, a page at a time; see `findEntries`. */

@@ -2,7 +2,7 @@ import type { Code } from '../model/code';
 import type { Id } from '../model/ids';
 import type { Text } from '../model/document';
 import type { StudyState } from '../model/study-state';
-import { unpackPassages } from '../passages/columns';
+import { passageOf } from '../passages/columns';
 import { countCodes } from '../passages/counting';
 import { citation } from '../text/place';
 import { pathOf } from './exchange/plan-codes';
@@ -44,8 +44,7 @@ export function codebookRows(
     passagesWithUnder: counts.withUnder.get(code.id) ?? 0,
     documents: counts.documents.get(code.id) ?? 0,
     examples: (code.anchors ?? []).flatMap(({ documentId, passageId }) => {
-      const columns = state.passages[documentId];
-      const passage = columns && unpackPassages(columns).find((one) => one.id === passageId);
+      const passage = passageOf(state.passages[documentId], passageId);
       const document = state.tables.document[documentId];
       const text = textOf(documentId);
       return passage && document && text ? [citation(document, text, passage.start, passage.end)] : [];

@@ -1,3 +1,4 @@
+import { subjectsOf } from '../memos/references';
 import type { Code } from '../model/code';
 import type { CodeCondition, CodeSet } from '../model/code-set';
 import type { Id } from '../model/ids';
@@ -57,7 +58,7 @@ function plainTest({ state, counts, cases, now }: CodeFacts, condition: CodeCond
     case 'without memo': {
       const about = new Set(
         Object.values(state.tables.memo).flatMap((memo) =>
-          [memo.about, ...(memo.also ?? [])].flatMap((subject) => (subject?.type === 'code' ? [subject.id] : [])),
+          subjectsOf(memo).flatMap((subject) => (subject.type === 'code' ? [subject.id] : [])),
         ),
       );
       return (code) => !about.has(code.id);

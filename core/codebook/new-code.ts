@@ -24,21 +24,17 @@ export function newCode(state: StudyState, context: CommandContext, wanted: NewC
   const all = { ...state.tables.code, ...Object.fromEntries(alsoNew.map((code) => [code.id, code])) };
   checkName(all, name, parentId, null);
   const siblings = childrenOf(all, parentId);
-  return {
-    id: context.newId(),
-    name,
-    mark: markFor(name, new Set(Object.values(all).map((code) => code.mark))),
-    colour: colourFor(all, parentId),
-    parentId,
-    order: (siblings.at(-1)?.order ?? 0) + 1,
-    definition: wanted.definition?.trim() ?? '',
-    useWhen: '',
-    doNotUseWhen: '',
-    example: '',
-    createdAt: context.now,
-    coderId: context.coderId,
-  };
+  const mark = markFor(name, new Set(Object.values(all).map((code) => code.mark)));
+  const order = (siblings.at(-1)?.order ?? 0) + 1;
+  const code = bareCode(context, { name, mark, colour: colourFor(all, parentId), parentId, order });
+  return { ...code, definition: wanted.definition?.trim() ?? '' };
 }
+
+/** The record of a code of which nothing is said yet. */
+export const bareCode = (
+  { newId, now, coderId }: CommandContext,
+  known: Pick<Code, 'name' | 'mark' | 'colour' | 'parentId' | 'order'>,
+): Code => ({ id: newId(), ...known, definition: '', useWhen: '', doNotUseWhen: '', example: '', createdAt: now, coderId });
 
 /** @throws CommandError for an empty name, or one that a sibling has already, whatever its case */
 export function checkName(codes: Table<Code>, name: string, parentId: Id | null, exceptId: Id | null): void {

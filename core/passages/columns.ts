@@ -145,6 +145,37 @@ export function unpackPassages(columns: PassageColumns): readonly Passage[] {
   return passages;
 }
 
+/** The passage with an id, or undefined; of columns that were not taken apart before only this one is. */
+export function passageOf(columns: PassageColumns | undefined, id: Id): Passage | undefined {
+  if (!columns) return undefined;
+  const row = rowOfId(columns, id);
+  if (row < 0) return undefined;
+  return unpacked.get(columns)?.[row] ?? passagesInRows(columns, (one) => one === row)[0];
+}
+
+/** Rows of the passages that carry at least one of some codes, whoever gave it. */
+export function rowsCarrying(columns: PassageColumns, codeIds: ReadonlySet<Id>): Set<number> {
+  const wanted = columns.codes.map((id) => codeIds.has(id));
+  const rows = new Set<number>();
+  if (!wanted.includes(true)) return rows;
+  columns.codingCode.forEach((code, at) => {
+    if (wanted[code]) rows.add(columns.codingRow[at]!);
+  });
+  return rows;
+}
+
+/** The passages that carry at least one of some codes, in reading order. */
+export function passagesCarrying(columns: PassageColumns, codeIds: ReadonlySet<Id>): Passage[] {
+  const rows = rowsCarrying(columns, codeIds);
+  return rows.size === 0 ? [] : passagesInRows(columns, (row) => rows.has(row));
+}
+
+/** The passages that carry a comment, in reading order. @param open only those whose comment is a question to come back to */
+export function passagesCommented(columns: PassageColumns, open = false): Passage[] {
+  const rows = new Set(columns.comments.filter((comment) => !open || comment.open).map((comment) => comment.row));
+  return rows.size === 0 ? [] : passagesInRows(columns, (row) => rows.has(row));
+}
+
 /** Whether the columns were taken apart into objects before. */
 export const isUnpacked = (columns: PassageColumns): boolean => unpacked.has(columns);
 

@@ -24,5 +24,8 @@ export function tidyLine(raw: string): string {
   return foldSpace(normaliseText(raw)).slice(0, 500).toWellFormed();
 }
 
+/** Words of a list, tags for instance, each a tidy line; empty ones and repetitions are left out. */
+export const tidyWords = (raw: readonly string[]): string[] => [...new Set(raw.map(tidyLine).filter(Boolean))];
+
 /** White space folded to single blanks, none at the ends. */
 export const foldSpace = (text: string): string => (/\s\s|[^\S ]/.test(text) ? text.replace(/\s+/g, ' ') : text).trim();

@@ -28,8 +28,12 @@ export function placeOf(document: Document, text: Text, position: number): Place
 
 /** A quote as it is pasted into a manuscript: the words, then document, speaker and position. */
 export function citation(document: Document, text: Text, start: number, end: number): string {
-  const place = placeOf(document, text, start);
   const words = text.text.slice(start, end).replace(/\n/g, ' ');
-  const speaker = place.speaker ? `${place.speaker}, ` : '';
-  return `“${words}” (${document.title}, ${speaker}${place.position})`;
+  return `“${words}” (${placeWords(document, text, start)})`;
+}
+
+/** A place in words: "Interview 03, Shona, turn 4". */
+export function placeWords(document: Document, text: Text, position: number): string {
+  const { speaker, position: where } = placeOf(document, text, position);
+  return [document.title, speaker, where].filter(Boolean).join(', ');
 }

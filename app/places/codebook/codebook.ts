@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { selectCodes, selectCodeSets, selectProposals, selectSortings, selectStudy } from '../../state/study.selectors';
+import { selectCodes, selectCodeSets, selectSortings } from '../../state/study.selectors';
 import { Checks } from './checks/checks';
 import { CodeTree } from './tree/code-tree';
 import { CodeSets } from './sets/code-sets';
@@ -87,8 +87,6 @@ export class Codebook {
   private readonly codes = this.store.selectSignal(selectCodes);
   private readonly sets = this.store.selectSignal(selectCodeSets);
   private readonly sortings = this.store.selectSignal(selectSortings);
-  private readonly proposals = this.store.selectSignal(selectProposals);
-  protected readonly study = this.store.selectSignal(selectStudy);
   protected readonly views = VIEWS;
   protected readonly shown = computed((): View => VIEWS.find((one) => one.view === this.view())?.view ?? 'codes');
   protected readonly counts = computed((): Partial<Record<View, number>> => ({
@@ -96,5 +94,4 @@ export class Codebook {
     sorting: Object.keys(this.sortings()).length,
     sets: Object.keys(this.sets()).length,
   }));
-  protected readonly waiting = computed(() => Object.keys(this.proposals()).length);
 }

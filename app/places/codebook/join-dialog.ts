@@ -4,10 +4,10 @@ import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { joinCodes, joinedDescription, type JoinedDescription } from '@core/change/commands/join-codes';
 import { DESCRIPTION_LABELS } from '@core/codebook/described';
-import { countCodes } from '@core/passages/counting';
+import { rowsCarrying } from '@core/passages/columns';
 import type { Id } from '@core/model/ids';
 import { StudySession } from '../../state/study-session';
-import { selectCodes, selectData } from '../../state/study.selectors';
+import { selectAllCounts, selectCodes, selectPassages } from '../../state/study.selectors';
 import { Swatch } from '../../ui/swatch/swatch';
 
 /** Joins codes: which one stays, and what it will say of itself. */
@@ -76,24 +76,16 @@ export class JoinDialog {
   private readonly session = inject(StudySession);
   private readonly store = inject(Store);
   private readonly codes = this.store.selectSignal(selectCodes);
-  private readonly data = this.store.selectSignal(selectData);
+  private readonly allPassages = this.store.selectSignal(selectPassages);
   protected readonly ids = signal(inject<readonly Id[]>(MAT_DIALOG_DATA));
   protected readonly staysId = signal(this.ids()[0]!);
   /** Texts that were edited here, by field. */
   private readonly edited = signal<JoinedDescription>({});
   protected readonly joining = computed(() => this.ids().flatMap((id) => this.codes()[id] ?? []));
-  protected readonly counts = computed(() => countCodes(Object.values(this.data()!.passages), this.codes()));
+  protected readonly counts = this.store.selectSignal(selectAllCounts);
   protected readonly passages = computed(() => {
     const wanted = new Set(this.ids());
-    let count = 0;
-    for (const columns of Object.values(this.data()!.passages)) {
-      const rows = new Set<number>();
-      columns.codingCode.forEach((code, at) => {
-        if (wanted.has(columns.codes[code]!)) rows.add(columns.codingRow[at]!);
-      });
-      count += rows.size;
-    }
-    return count;
+    return Object.values(this.allPassages()).reduce((sum, columns) => sum + rowsCarrying(columns, wanted).size, 0);
   });
   private readonly proposed = computed(() => {
     const stays = this.codes()[this.staysId()];

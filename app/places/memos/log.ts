@@ -28,22 +28,29 @@ import { Icon } from '../../ui/icon/icon';
 import { ChooseCode } from '../../ui/picker/choose-code';
 import { Glossary } from '../../ui/glossary/glossary';
 import { saveFile } from '../../ui/save-file';
+import { SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { FilesService } from '../../workers/files-service';
 import type { LogRow } from '../../workers/files.worker';
 import { EntryForm, type EntryDraft } from './entry-form';
+import { MemoTabs } from './memo-tabs';
 
 const PAGE = 150;
-const PERIODS = [
-  { name: 'at any time', days: 0 },
-  { name: 'today', days: 1 },
-  { name: 'in the last week', days: 7 },
-  { name: 'in the last month', days: 31 },
-] as const;
+/** Days back, this one included; 0 for any time. */
+const PERIODS: readonly Choice<number>[] = [
+  { name: 'at any time', value: 0 },
+  { name: 'today', value: 1 },
+  { name: 'in the last week', value: 7 },
+  { name: 'in the last month', value: 31 },
+];
+type Kind = LogKind | 'own' | '';
+const kindName = (kind: Kind): string => (kind === '' ? 'of every kind' : kind === 'own' ? 'own entries' : kind);
+/** Documents that are offered; with more, a code or words lead further. */
+const OFFERED = 300;
 
 /** The study's audit trail: its life as sentences by day, with the researcher's own entries among them. */
 @Component({
   selector: 'fl-log',
-  imports: [DatePipe, EntryForm, Icon, MatMenuModule, RouterLink],
+  imports: [DatePipe, EntryForm, Icon, MatMenuModule, MemoTabs, RouterLink, SentencePart],
   templateUrl: './log.html',
   styleUrl: './log.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -61,20 +68,30 @@ export class Log {
   protected readonly study = this.store.selectSignal(selectStudy);
   protected readonly history = this.store.selectSignal(selectHistory);
   protected readonly coders = this.store.selectSignal(selectCoders);
-  protected readonly documents = this.store.selectSignal(selectSortedDocuments);
-  protected readonly kinds = LOG_KINDS;
+  private readonly documents = this.store.selectSignal(selectSortedDocuments);
+  protected readonly kindName = kindName;
+  protected readonly kindChoices = (['', ...LOG_KINDS, 'own'] as const).map((value): Choice<Kind> => ({ value, name: kindName(value) }));
   protected readonly periods = PERIODS;
 
   protected readonly coderId = signal<Id | ''>('');
-  protected readonly kind = signal<LogKind | 'own' | ''>('');
+  protected readonly kind = signal<Kind>('');
   protected readonly codeId = signal<Id | ''>('');
   protected readonly documentId = signal<Id | ''>('');
   protected readonly days = signal(0);
   protected readonly typed = signal('');
-  protected readonly coderList = computed(() => Object.values(this.coders()));
+  protected readonly coderChoices = computed((): Choice<Id | ''>[] => [
+    { value: '', name: 'anybody' },
+    ...Object.values(this.coders()).map((one) => ({ value: one.id, name: one.name })),
+  ]);
+  protected readonly documentChoices = computed((): Choice<Id | ''>[] => [
+    { value: '', name: 'any document' },
+    ...this.documents()
+      .slice(0, OFFERED)
+      .map((one) => ({ value: one.id, name: one.title })),
+  ]);
   protected readonly codeName = computed(() => this.codes()[this.codeId()]?.name ?? 'any code');
   protected readonly documentName = computed(() => this.documentTable()[this.documentId()]?.title ?? 'any document');
-  protected readonly periodWords = computed(() => PERIODS.find((one) => one.days === this.days())?.name ?? '');
+  protected readonly periodWords = computed(() => PERIODS.find((one) => one.value === this.days())?.name ?? '');
 
   private readonly entries = signal<readonly JournalEntry[]>([]);
   protected readonly next = signal<number | null>(null);

@@ -2,7 +2,7 @@ import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { importMemos, isThere } from '@core/change/commands/import-memos';
+import { countKnown, importMemos } from '@core/change/commands/import-memos';
 import type { ListedMemo } from '@core/memos/exchange/memo-tables';
 import { StudySession } from '../../state/study-session';
 import { selectMemos } from '../../state/study.selectors';
@@ -104,20 +104,6 @@ const DRAWN = 300;
       gap: 8px 14px;
       align-items: center;
     }
-    .file {
-      position: relative;
-      cursor: pointer;
-    }
-    .file input {
-      position: absolute;
-      inset: 0;
-      opacity: 0;
-      cursor: pointer;
-    }
-    .file:focus-within {
-      outline: 2px solid var(--accent);
-      outline-offset: 2px;
-    }
     p {
       max-width: 640px;
     }
@@ -148,10 +134,7 @@ export class MemoImport {
   protected readonly troubles = signal<readonly string[]>([]);
   protected readonly listed = signal<readonly ListedMemo[]>([]);
   private source = '';
-  protected readonly known = computed(() => {
-    const there = Object.values(this.memos());
-    return this.listed().filter((one) => isThere(there, one)).length;
-  });
+  protected readonly known = computed(() => countKnown(Object.values(this.memos()), this.listed()));
 
   protected async read(input: HTMLInputElement): Promise<void> {
     const chosen = [...(input.files ?? [])].filter((file) => /\.(csv|tsv|xlsx|ods|md|txt)$/i.test(file.name));

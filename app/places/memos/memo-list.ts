@@ -1,7 +1,6 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import { noteExport } from '@core/change/commands/study';
@@ -19,17 +18,21 @@ import { Ask } from '../../ui/dialogs/ask';
 import { Icon } from '../../ui/icon/icon';
 import { Prose } from '../../ui/memo/prose';
 import { saveFile } from '../../ui/save-file';
+import { choicesOf, SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { FilesService } from '../../workers/files-service';
 import type { MemoForm } from '../../workers/files.worker';
 import { MemoSheet } from './memo-sheet';
 
 const SUBJECTS = ['passage', 'code', 'document', 'case', 'query', 'nothing'] as const;
-const PERIODS = [
-  { name: 'at any time', days: 0 },
-  { name: 'in the last week', days: 7 },
-  { name: 'in the last month', days: 31 },
-  { name: 'in the last year', days: 366 },
-] as const;
+type Subject = (typeof SUBJECTS)[number] | '';
+const aboutWordsOf = (about: Subject): string => `about ${!about ? 'anything' : about === 'nothing' ? about : `a ${about}`}`;
+/** Days back from now, 0 for any time. */
+const PERIODS: readonly Choice<number>[] = [
+  { name: 'at any time', value: 0 },
+  { name: 'in the last week', value: 7 },
+  { name: 'in the last month', value: 31 },
+  { name: 'in the last year', value: 366 },
+];
 const FORMS: readonly { readonly form: MemoForm; readonly name: string }[] = [
   { form: 'docx', name: 'Word' },
   { form: 'md', name: 'Markdown' },
@@ -41,7 +44,17 @@ const FORMS: readonly { readonly form: MemoForm; readonly name: string }[] = [
 /** All memos: filtered, sorted, chosen together, read one by one or on end. */
 @Component({
   selector: 'fl-memo-list',
-  imports: [CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, DatePipe, Icon, MatMenuModule, MemoSheet, Prose],
+  imports: [
+    CdkVirtualScrollViewport,
+    CdkFixedSizeVirtualScroll,
+    CdkVirtualForOf,
+    DatePipe,
+    Icon,
+    MatMenuModule,
+    MemoSheet,
+    Prose,
+    SentencePart,
+  ],
   templateUrl: './memo-list.html',
   styleUrl: './memo-list.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -53,15 +66,15 @@ export class MemoList {
   private readonly session = inject(StudySession);
   private readonly files = inject(FilesService);
   private readonly ask = inject(Ask);
-  protected readonly dialog = inject(MatDialog);
   private readonly data = this.store.selectSignal(selectData);
   private readonly role = this.store.selectSignal(selectRole);
   private readonly study = this.store.selectSignal(selectStudy);
   private readonly table = this.store.selectSignal(selectMemos);
   protected readonly coderTable = this.store.selectSignal(selectCoders);
-  protected readonly subjects = SUBJECTS;
+  protected readonly aboutWordsOf = aboutWordsOf;
+  protected readonly subjectChoices = (['', ...SUBJECTS] as const).map((value): Choice<Subject> => ({ value, name: aboutWordsOf(value) }));
   protected readonly periods = PERIODS;
-  protected readonly orders = MEMO_ORDERS;
+  protected readonly orders = choicesOf(MEMO_ORDERS);
   protected readonly forms = FORMS;
   protected readonly families = FAMILY_NAMES.map((name, at) => ({ name, colour: at * FAMILY_SIZE }));
   protected readonly last = lastWritten;
@@ -69,7 +82,7 @@ export class MemoList {
   protected readonly typed = signal('');
   protected readonly kind = signal('');
   protected readonly tag = signal('');
-  protected readonly about = signal<(typeof SUBJECTS)[number] | ''>('');
+  protected readonly about = signal<Subject>('');
   protected readonly coderId = signal<Id | ''>('');
   protected readonly days = signal(0);
   protected readonly archived = signal(false);
@@ -81,9 +94,15 @@ export class MemoList {
 
   protected readonly kinds = computed(() => [...new Set(Object.values(this.table()).map((memo) => memo.kind))].sort());
   protected readonly tags = computed(() => [...new Set(Object.values(this.table()).flatMap((memo) => memo.tags ?? []))].sort());
+  protected readonly kindChoices = computed((): Choice<string>[] => [{ value: '', name: 'every kind' }, ...choicesOf(this.kinds())]);
+  protected readonly tagChoices = computed((): Choice<string>[] => [{ value: '', name: 'any tag or none' }, ...choicesOf(this.tags())]);
+  protected readonly coderChoices = computed((): Choice<Id | ''>[] => [
+    { value: '', name: 'by anybody' },
+    ...this.coders().map((one) => ({ value: one.id, name: `by ${one.name}` })),
+  ]);
   protected readonly coders = computed(() => Object.values(this.coderTable()));
   protected readonly put = computed(() => Object.values(this.table()).filter((memo) => memo.archived).length);
-  protected readonly periodWords = computed(() => PERIODS.find((one) => one.days === this.days())?.name ?? '');
+  protected readonly periodWords = computed(() => PERIODS.find((one) => one.value === this.days())?.name ?? '');
   private readonly colours = computed(() => new Map(this.study()?.memoKinds?.map((one) => [one.name, one.colour])));
   protected readonly memos = computed(() => {
     const filter: MemoFilter = {
@@ -91,7 +110,7 @@ export class MemoList {
       kind: this.kind(),
       tag: this.tag(),
       archived: this.archived(),
-      ...(this.about() && { about: this.about() as (typeof SUBJECTS)[number] }),
+      ...(this.about() && { about: this.about() as Exclude<Subject, ''> }),
       coderId: this.coderId(),
       ...(this.days() > 0 && { from: Date.now() - this.days() * 86_400_000 }),
     };
@@ -177,14 +196,11 @@ export class MemoList {
 
   protected async addTag(): Promise<void> {
     const tag = await this.ask.text(`Tag ${this.concerned().length} memos`, 'Tag', '', 'Tag');
-    if (!tag) return;
-    // one step each would be many to take back: memos of the same tags are changed together
-    const groups = Map.groupBy(this.concerned(), (memo) => (memo.tags ?? []).join('\u0000'));
-    for (const some of groups.values())
+    if (tag)
       this.session.run(
         editMemos(
-          some.map((memo) => memo.id),
-          { tags: [...(some[0]!.tags ?? []), tag] },
+          this.concerned().map((memo) => memo.id),
+          { alsoTag: tag },
         ),
       );
   }

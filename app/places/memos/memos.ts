@@ -1,35 +1,23 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { selectMemos, selectStudy } from '../../state/study.selectors';
+import { selectMemos } from '../../state/study.selectors';
 import { Icon } from '../../ui/icon/icon';
 import { WritingDesk } from '../../ui/memo/writing-desk';
 import { MemoImport } from './memo-import';
 import { MemoList } from './memo-list';
+import { MemoTabs } from './memo-tabs';
 import { OpenQuestions } from './open-questions';
-import { OpenQuestionsCount } from './open-questions-count';
 
 /** All of the researcher's own writing: memos, questions to come back to, and memos brought in. */
 @Component({
   selector: 'fl-memos',
-  imports: [RouterLink, Icon, MemoImport, MemoList, OpenQuestions],
+  imports: [RouterLink, Icon, MemoImport, MemoList, MemoTabs, OpenQuestions],
   template: `
     <div class="place">
       <header class="place-head">
         <h1>Memos</h1>
-        <nav class="tabs" aria-label="Memos and log">
-          <a routerLink="." [queryParams]="{}" [class.here]="shown() === 'memos'" [attr.aria-current]="shown() === 'memos' ? 'page' : null"
-            >All <span class="second">{{ total().toLocaleString() }}</span></a
-          >
-          <a
-            routerLink="."
-            [queryParams]="{ view: 'todo' }"
-            [class.here]="shown() === 'todo'"
-            [attr.aria-current]="shown() === 'todo' ? 'page' : null"
-            >To come back to <span class="second">{{ open.count() || '' }}</span></a
-          >
-          <a [routerLink]="['/study', study()!.id, 'log']">Log</a>
-        </nav>
+        <fl-memo-tabs [here]="shown()" />
         <div class="end">
           <a class="act" routerLink="." [queryParams]="{ view: 'import' }">Bring in</a>
           <button class="do" (click)="add()"><fl-icon name="plus" />New memo</button>
@@ -75,11 +63,9 @@ export class Memos {
   readonly memo = input<string>();
   private readonly store = inject(Store);
   private readonly desk = inject(WritingDesk);
-  protected readonly open = inject(OpenQuestionsCount);
-  protected readonly study = this.store.selectSignal(selectStudy);
   private readonly table = this.store.selectSignal(selectMemos);
   protected readonly total = computed(() => Object.keys(this.table()).length);
-  protected readonly shown = computed(() => (this.view() === 'todo' || this.view() === 'import' ? this.view() : 'memos'));
+  protected readonly shown = computed(() => (this.view() === 'todo' || this.view() === 'import' ? this.view()! : 'memos'));
 
   protected add(): void {
     void this.desk.open({ about: null });

@@ -4,7 +4,7 @@ import { Store } from '@ngrx/store';
 import { askComment, editMemo, memoFromComment } from '@core/change/commands/memos';
 import { lastWritten, snippetOf } from '@core/memos/find-memos';
 import type { Id } from '@core/model/ids';
-import { passagesInRows } from '@core/passages/columns';
+import { passagesCommented } from '@core/passages/columns';
 import { StudySession } from '../../state/study-session';
 import { selectDocuments, selectPassages } from '../../state/study.selectors';
 import { MemoNames } from '../../ui/memo/memo-names';
@@ -130,13 +130,7 @@ export class OpenQuestions {
   protected readonly most = MOST;
   protected readonly last = lastWritten;
   protected readonly snippet = snippetOf;
-  protected readonly comments = computed(() =>
-    Object.values(this.passages()).flatMap((columns) => {
-      if (columns.comments.length === 0) return [];
-      const rows = new Set(columns.comments.map((comment) => comment.row));
-      return passagesInRows(columns, (row) => rows.has(row));
-    }),
-  );
+  protected readonly comments = computed(() => Object.values(this.passages()).flatMap((columns) => passagesCommented(columns)));
 
   protected write(memoId: Id): void {
     void this.desk.open({ memoId });

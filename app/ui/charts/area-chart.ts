@@ -2,6 +2,7 @@ import { Chart, LinearScale, Tooltip } from 'chart.js';
 import { TreemapController, TreemapElement } from 'chartjs-chart-treemap';
 import { codeColour } from '@core/model/palette';
 import { hexOf } from '@core/model/colour-hex';
+import { chartFont, tokensOf, tooltipLook } from './chart-look';
 
 Chart.register(LinearScale, Tooltip, TreemapController, TreemapElement);
 
@@ -23,11 +24,12 @@ export function drawAreas(
   dark: boolean,
   picked: (id: string) => void,
 ): Chart {
-  const token = (name: string): string => style.getPropertyValue(name).trim();
-  const font = { family: token('--face-ui'), size: 11 };
+  const token = tokensOf(style);
+  const font = chartFont(token);
+  const byId = new Map(areas.map((area) => [area.id, area]));
   const areaOf = (raw: unknown): Area | undefined => {
     const { g, l } = raw as { g?: string; l?: number };
-    return l === 1 ? areas.find((one) => one.id === g) : undefined;
+    return l === 1 ? byId.get(g ?? '') : undefined;
   };
   return new Chart(canvas, {
     type: 'treemap',
@@ -74,10 +76,7 @@ export function drawAreas(
       },
       plugins: {
         tooltip: {
-          displayColors: false,
-          backgroundColor: token('--ink'),
-          titleColor: token('--surface'),
-          bodyColor: token('--surface'),
+          ...tooltipLook(token),
           callbacks: {
             title: () => '',
             label: (item) => {

@@ -1,4 +1,5 @@
 import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
+import { chartFont, tokensOf, tooltipLook } from './chart-look';
 import type { LinePoint } from './line-chart';
 
 Chart.register(CategoryScale, LinearScale, LineController, LineElement, PointElement, Tooltip);
@@ -10,8 +11,8 @@ export function drawLine(
   points: readonly LinePoint[],
   picked: (at: number) => void,
 ): Chart {
-  const token = (name: string): string => style.getPropertyValue(name).trim();
-  const font = { family: token('--face-ui'), size: 11 };
+  const token = tokensOf(style);
+  const font = chartFont(token);
   return new Chart(canvas, {
     type: 'line',
     data: {
@@ -44,12 +45,7 @@ export function drawLine(
       },
       plugins: {
         tooltip: {
-          displayColors: false,
-          backgroundColor: token('--ink'),
-          titleColor: token('--surface'),
-          bodyColor: token('--surface'),
-          titleFont: font,
-          bodyFont: font,
+          ...tooltipLook(token),
           callbacks: { label: (item) => points[item.dataIndex]?.said ?? '' },
         },
       },

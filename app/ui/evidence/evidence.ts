@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, model, out
 import { Store } from '@ngrx/store';
 import type { Id } from '@core/model/ids';
 import type { Code } from '@core/model/code';
-import { unpackPassages } from '@core/passages/columns';
+import { passageOf } from '@core/passages/columns';
 import type { Hit } from '@core/queries/evaluate';
 import { paragraphAt } from '@core/text/paragraphs';
 import { citation, placeOf } from '@core/text/place';
@@ -81,8 +81,7 @@ export class Evidence {
   }
 
   private codesOn(documentId: Id, passageId: Id): Code[] {
-    const columns = this.passages()[documentId];
-    const passage = columns && unpackPassages(columns).find((one) => one.id === passageId);
+    const passage = passageOf(this.passages()[documentId], passageId);
     return [...new Set(passage?.codings.map((coding) => coding.codeId))].map((id) => this.codes()[id]).filter((code) => code !== undefined);
   }
 

@@ -18,7 +18,7 @@ import { addMemo, addMemoEntry, editMemo, editMemoEntry } from '@core/change/com
 import { MEMO_KINDS } from '@core/model/memo';
 import { nameOfSubject } from '@core/memos/exchange/memo-tables';
 import { addressOf, subjectsOf } from '@core/memos/references';
-import { unpackPassages } from '@core/passages/columns';
+import { passageOf } from '@core/passages/columns';
 import { Notices } from '../../state/notices';
 import { memoDrafts, type MemoDraft, type MemoTask } from '../../state/memo-drafts';
 import { StudySession } from '../../state/study-session';
@@ -150,8 +150,7 @@ export class Desk {
   /** Quotes the passage the memo is about: it will show the words as they are, and lead to them. */
   protected async quote(): Promise<void> {
     const subject = this.passage();
-    const columns = subject && this.data()?.passages[subject.documentId];
-    const passage = columns && unpackPassages(columns).find((one) => one.id === subject.id);
+    const passage = subject && passageOf(this.data()?.passages[subject.documentId], subject.id);
     const text = passage && (await this.texts.get(subject!.documentId));
     if (!passage || !text) return this.notices.refuse('The passage is no longer there.');
     const words = text.text.slice(passage.start, passage.end).replace(/\s+/g, ' ');

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, resource }
 import { Store } from '@ngrx/store';
 import { memoHtml } from '@core/memos/memo-html';
 import { referenceOf, referencesIn, type Reference } from '@core/memos/references';
-import { unpackPassages } from '@core/passages/columns';
+import { passageOf } from '@core/passages/columns';
 import { selectPassages } from '../../state/study.selectors';
 import { TextCache } from '../../state/text-cache';
 import { MemoNames } from './memo-names';
@@ -36,8 +36,7 @@ export class Prose {
     loader: async ({ params }) => {
       const words = new Map<string, string>();
       for (const { id, documentId } of params.quoted) {
-        const columns = params.passages[documentId];
-        const passage = columns && unpackPassages(columns).find((one) => one.id === id);
+        const passage = passageOf(params.passages[documentId], id);
         const text = passage && (await this.texts.get(documentId));
         if (passage && text) words.set(id, text.text.slice(passage.start, passage.end));
       }

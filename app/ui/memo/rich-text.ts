@@ -109,7 +109,10 @@ class OfferList {
     this.marked = Math.min(this.marked, Math.max(0, items.length - 1));
     if (at) {
       this.element.style.left = `${Math.min(at.left, innerWidth - 330)}px`;
-      this.element.style.top = `${at.bottom + 4 + 240 > innerHeight ? at.top - 244 : at.bottom + 4}px`;
+      // where there is no room under the caret the list stands on it
+      const above = at.bottom + 4 + 240 > innerHeight;
+      this.element.style.top = above ? 'auto' : `${at.bottom + 4}px`;
+      this.element.style.bottom = above ? `${innerHeight - at.top + 4}px` : 'auto';
     }
     this.element.hidden = items.length === 0;
     this.draw();

@@ -6,7 +6,7 @@ import type { StudyState } from '../../model/study-state';
 import { packPassages } from '../../passages/columns';
 import { applyChange } from '../apply';
 import { invert } from '../change';
-import { anchorPassage, colourByCategory, copyCode, moveCodes, renameCodes, retireCodes } from './codebook-work';
+import { anchorPassages, colourByCategory, copyCode, moveCodes, renameCodes, retireCodes } from './codebook-work';
 import { addCodeSet } from './code-sets';
 import { editCode } from './codes';
 import { acceptProposal, declineProposal, freezeCodebook, proposeCode } from './freeze';
@@ -213,13 +213,13 @@ describe('work on several codes', () => {
     bench.code(document, 0, 9, under);
     bench.run(editCode(under, { definition: 'Below.' }));
     const [passage] = passagesOf(bench.state);
-    bench.run(anchorPassage(under, { documentId: document.id, passageId: passage!.id }, true));
+    bench.run(anchorPassages(under, [{ documentId: document.id, passageId: passage!.id }], true));
     expect(code(under).anchors).toEqual([{ documentId: document.id, passageId: passage!.id }]);
     expect(bench.run(copyCode(under, 'Below too', true))!.sentence).toContain('with 1 passage');
     const copy = Object.values(bench.state.tables.code).find((one) => one.name === 'Below too')!;
     expect([copy.parentId, copy.definition]).toEqual([code(under).parentId, 'Below.']);
     expect(passagesOf(bench.state)[0]!.codings.map((coding) => coding.codeId)).toEqual([under, copy.id]);
-    bench.run(anchorPassage(under, { documentId: document.id, passageId: passage!.id }, false));
+    bench.run(anchorPassages(under, [{ documentId: document.id, passageId: passage!.id }], false));
     expect('anchors' in code(under)).toBeFalse();
   });
 

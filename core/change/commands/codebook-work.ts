@@ -2,12 +2,12 @@ import { checkName, newCode } from '../../codebook/new-code';
 import { childrenOf } from '../../codebook/tree';
 import { FAMILY_SIZE, PALETTE_SIZE, type Code } from '../../model/code';
 import type { Id } from '../../model/ids';
-import { unpackPassages } from '../../passages/columns';
+import { passagesCarrying } from '../../passages/columns';
 import { lineage } from '../../passages/counting';
 import { tidyLine } from '../../text/normalise';
 import { added, updated } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
-import { mayChangeCodebook } from './freeze';
+import { mayChangeCodebook } from '../../codebook/frozen';
 import type { PassageAt } from './move-codings';
 
 /** Moves codes to the end of a category (or of the top), in the order given. Codes under one that moves go with it. */
@@ -53,8 +53,7 @@ export function renameCodes(names: ReadonlyMap<Id, string>): Command {
       after[id] = { ...code, name };
       return [updated('code', code, { name })];
     });
-    for (const { after: code } of renamed)
-      if (code && 'parentId' in code) checkName(after, (code as Code).name, (code as Code).parentId, code.id);
+    for (const { id, name, parentId } of renamed.map((one) => after[one.after!.id]!)) checkName(after, name, parentId, id);
     return renamed.length === 0 ? null : { change: renamed, sentence: `renamed ${counted(renamed.length, 'code')}` };
   };
 }
@@ -124,17 +123,12 @@ export function copyCode(codeId: Id, rawName: string, withPassages: boolean): Co
     const made = newCode(state, context, { name: rawName, parentId: code.parentId });
     const { definition, useWhen, doNotUseWhen, example } = code;
     const copy: Code = { ...made, definition, useWhen, doNotUseWhen, example, ...(code.notes && { notes: code.notes }) };
-    const marked = !withPassages
-      ? []
-      : Object.values(state.passages).flatMap((columns) =>
-          !columns.codes.includes(codeId)
-            ? []
-            : unpackPassages(columns).flatMap((passage) => {
-                const own = passage.codings.filter((coding) => coding.codeId === codeId);
-                const codings = [...passage.codings, ...own.map((coding) => ({ ...coding, codeId: copy.id }))];
-                return own.length > 0 ? [updated('passage', passage, { codings })] : [];
-              }),
-        );
+    const marked = (withPassages ? Object.values(state.passages) : []).flatMap((columns) =>
+      passagesCarrying(columns, new Set([codeId])).map((passage) => {
+        const own = passage.codings.filter((coding) => coding.codeId === codeId);
+        return updated('passage', passage, { codings: [...passage.codings, ...own.map((coding) => ({ ...coding, codeId: copy.id }))] });
+      }),
+    );
     return {
       change: [added('code', copy), ...marked],
       sentence: `copied the code ${short(code.name)} to ${short(copy.name)}${marked.length > 0 ? `, with ${counted(marked.length, 'passage')}` : ''}`,
@@ -142,18 +136,20 @@ export function copyCode(codeId: Id, rawName: string, withPassages: boolean): Co
   };
 }
 
-/** Chooses a real passage to stand for a code, or no longer. */
-export function anchorPassage(codeId: Id, place: PassageAt, anchor: boolean): Command {
+/** Chooses real passages to stand for a code, or no longer. */
+export function anchorPassages(codeId: Id, places: readonly PassageAt[], anchor: boolean): Command {
   return (state) => {
     const code = found(state.tables.code[codeId], 'code');
-    const others = (code.anchors ?? []).filter((one) => one.passageId !== place.passageId);
+    const given = new Set(places.map((place) => place.passageId));
     const { anchors: before = [], ...rest } = code;
-    const anchors = anchor ? [...others, { ...place }] : others;
+    const others = before.filter((one) => !given.has(one.passageId));
+    const anchors = anchor ? [...others, ...places.map(({ documentId, passageId }) => ({ documentId, passageId }))] : others;
     if (anchors.length === before.length) return null;
     if (anchors.length > 100) throw new CommandError('A code has room for 100 example passages.');
+    const what = places.length === 1 ? 'an example passage' : counted(places.length, 'example passage');
     return {
       change: [{ type: 'code', before: code, after: anchors.length > 0 ? { ...rest, anchors } : rest }],
-      sentence: anchor ? `chose an example passage for ${short(code.name)}` : `took an example passage from ${short(code.name)}`,
+      sentence: anchor ? `chose ${what} for ${short(code.name)}` : `took ${what} from ${short(code.name)}`,
     };
   };
 }

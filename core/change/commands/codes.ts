@@ -4,12 +4,12 @@ import type { Code } from '../../model/code';
 import type { Id } from '../../model/ids';
 import type { StudyState } from '../../model/study-state';
 import { tidyLine } from '../../text/normalise';
-import { unpackPassages } from '../../passages/columns';
+import { passagesCarrying } from '../../passages/columns';
 import { lineage } from '../../passages/counting';
 import { added, removed, updated, type Change } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
 import { forgetCodes } from './forget-codes';
-import { mayChangeCodebook } from './freeze';
+import { mayChangeCodebook } from '../../codebook/frozen';
 import { withCodings } from './passages';
 
 /** Makes a code. */
@@ -140,18 +140,15 @@ function deletion(state: StudyState, codeIds: readonly Id[]): { change: Change; 
   let passages = 0;
   let documents = 0;
   for (const columns of Object.values(state.passages)) {
-    if (!columns.codes.some((id) => gone.has(id))) continue;
-    let touched = false;
-    for (const passage of unpackPassages(columns)) {
+    const carrying = passagesCarrying(columns, gone);
+    for (const passage of carrying) {
       const kept = passage.codings.filter((coding) => !gone.has(coding.codeId));
-      if (kept.length === passage.codings.length) continue;
-      touched = true;
       codings += passage.codings.length - kept.length;
       const one = withCodings(state, passage, kept);
       if (one.after === null) passages++;
       change.push(one);
     }
-    if (touched) documents++;
+    if (carrying.length > 0) documents++;
   }
   const memos = Object.values(state.tables.memo).filter((memo) => memo.about?.type === 'code' && gone.has(memo.about.id));
   change.push(...forgetCodes(state, gone, null));

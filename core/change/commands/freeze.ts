@@ -2,17 +2,10 @@ import { newCode, type NewCode } from '../../codebook/new-code';
 import { proposal } from '../../codebook/proposals';
 import type { Id } from '../../model/ids';
 import type { Proposal } from '../../model/proposal';
-import type { StudyState } from '../../model/study-state';
+import { passageOf } from '../../passages/columns';
 import { tidyLine } from '../../text/normalise';
 import { added, removed, updated, type RecordChange } from '../change';
-import { CommandError, counted, found, short, type Command } from '../command';
-import { passagesOf } from './passages';
-
-/** @throws CommandError while the codebook is frozen */
-export function mayChangeCodebook(state: StudyState): void {
-  if (state.study.frozen)
-    throw new CommandError('The codebook is frozen. Propose a new code instead, or unfreeze the codebook first, under Codebook.');
-}
+import { counted, found, short, type Command } from '../command';
 
 /** Locks the codebook: codes can be given and taken, but not made, changed, moved or deleted. */
 export function freezeCodebook(freeze: boolean): Command {
@@ -42,7 +35,7 @@ export function acceptProposal(proposalId: Id): Command {
     const parentId = one.parentId && Object.hasOwn(state.tables.code, one.parentId) ? one.parentId : null;
     const code = newCode(state, context, { name: one.name, parentId, definition: one.definition });
     const marked: RecordChange[] = one.places.flatMap(({ documentId, passageId }) => {
-      const passage = passagesOf(state, documentId).find((there) => there.id === passageId);
+      const passage = passageOf(state.passages[documentId], passageId);
       const coding = { codeId: code.id, coderId: one.coderId, createdAt: context.now };
       return passage ? [updated('passage', passage, { codings: [...passage.codings, coding] })] : [];
     });

@@ -1,5 +1,6 @@
 import type { ListedCodebook } from '../../codebook/exchange/listed-code';
 import { LISTED_FIELDS, pathKey, pathOf, type Decision, type PlannedCode } from '../../codebook/exchange/plan-codes';
+import { bareCode } from '../../codebook/new-code';
 import { nearestColour } from '../../model/colour-hex';
 import { FAMILY_SIZE, PALETTE_SIZE, type Code } from '../../model/code';
 import type { CodeSet } from '../../model/code-set';
@@ -8,7 +9,7 @@ import { markFor } from '../../model/mark';
 import { lineage } from '../../passages/counting';
 import { added, updated, type RecordChange } from '../change';
 import { CommandError, counted, type Command } from '../command';
-import { mayChangeCodebook } from './freeze';
+import { mayChangeCodebook } from '../../codebook/frozen';
 
 /**
  * Takes a listed codebook over as one step, by what was decided for each code. A code comes under the category that
@@ -26,9 +27,8 @@ export function importCodes(
     if (listed.faults.length > 0) throw new CommandError(`Nothing was taken over. ${listed.faults[0]}`);
     const codes: Record<Id, Code> = { ...state.tables.code };
     const byPath = new Map(Object.keys(codes).map((id) => [pathKey(pathOf(state.tables.code, id)), id]));
-    const made: Id[] = [];
+    const made = new Set<Id>();
     const touched = new Set<Id>();
-    const fresh = new Set<Id>();
     const byGuid = new Map<Id, Id>();
 
     const idAt = (path: readonly string[]): Id | null => {
@@ -52,23 +52,10 @@ export function importCodes(
       const mark = markFor(name, marks);
       marks.add(mark);
       const family = parentId ? Math.floor(codes[parentId]!.colour / FAMILY_SIZE) : count % (PALETTE_SIZE / FAMILY_SIZE);
-      const code: Code = {
-        id: context.newId(),
-        name,
-        mark,
-        colour: family * FAMILY_SIZE + (parentId ? (count + 1) % FAMILY_SIZE : 0),
-        parentId,
-        order: order + 1,
-        definition: '',
-        useWhen: '',
-        doNotUseWhen: '',
-        example: '',
-        createdAt: context.now,
-        coderId: context.coderId,
-      };
+      const colour = family * FAMILY_SIZE + (parentId ? (count + 1) % FAMILY_SIZE : 0);
+      const code = bareCode(context, { name, mark, colour, parentId, order: order + 1 });
       codes[code.id] = code;
-      made.push(code.id);
-      fresh.add(code.id);
+      made.add(code.id);
       byPath.set(pathKey(path), code.id);
       return code.id;
     };
@@ -118,14 +105,14 @@ export function importCodes(
       return [added('codeSet', record)];
     });
     const change = [
-      ...made.map((id) => added('code', codes[id]!)),
-      ...[...touched].filter((id) => !fresh.has(id)).map((id) => updated('code', state.tables.code[id]!, codes[id]!)),
+      ...[...made].map((id) => added('code', codes[id]!)),
+      ...[...touched].filter((id) => !made.has(id)).map((id) => updated('code', state.tables.code[id]!, codes[id]!)),
       ...sets,
     ];
     if (change.length === 0) return null;
     return {
       change,
-      sentence: `brought in ${counted(made.length, 'new code')} and changed ${counted(touched.size, 'code')} from ${source}`.slice(0, 500),
+      sentence: `brought in ${counted(made.size, 'new code')} and changed ${counted(touched.size, 'code')} from ${source}`.slice(0, 500),
     };
   };
 }

@@ -3,12 +3,12 @@ import type { Code } from '../../model/code';
 import type { Id } from '../../model/ids';
 import type { Coding, Passage } from '../../model/passage';
 import type { StudyState } from '../../model/study-state';
-import { passagesInRows, type PassageColumns } from '../../passages/columns';
+import { passagesCarrying } from '../../passages/columns';
 import { lineage } from '../../passages/counting';
 import { removed, updated, type Change } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
 import { forgetCodes } from './forget-codes';
-import { mayChangeCodebook } from './freeze';
+import { mayChangeCodebook } from '../../codebook/frozen';
 
 /** Descriptions of a joined code, where the researcher has edited what the codes said. */
 export type JoinedDescription = Partial<Pick<Code, 'definition' | 'useWhen' | 'doNotUseWhen' | 'example' | 'notes'>>;
@@ -50,14 +50,9 @@ export function joinCodes(intoId: Id, codeIds: readonly Id[], description?: Join
       throw new CommandError(`${into.name} lies under ${codes[above]!.name}: join it into ${codes[above]!.name}, or move it out first.`);
 
     const passages: Change[number][] = [];
-    for (const columns of Object.values(state.passages)) {
-      if (!columns.codes.some((id) => gone.has(id))) continue;
-      const carrying = rowsCarrying(columns, gone);
-      for (const passage of passagesInRows(columns, (row) => carrying.has(row))) {
-        const after = withCodesReplaced(passage, gone, intoId);
-        if (after) passages.push(updated('passage', passage, { codings: after }));
-      }
-    }
+    for (const columns of Object.values(state.passages))
+      for (const passage of passagesCarrying(columns, gone))
+        passages.push(updated('passage', passage, { codings: withCodesReplaced(passage, gone, intoId) }));
     const joined = [...new Set([...(into.joined ?? []), ...leaving.flatMap((code) => [code.name, ...(code.joined ?? [])])])];
     const anchors = [...(into.anchors ?? []), ...leaving.flatMap((code) => code.anchors ?? [])];
     const distinct = [...new Map(anchors.map((one) => [one.passageId, one])).values()].slice(0, 100);
@@ -82,18 +77,8 @@ export function joinCodes(intoId: Id, codeIds: readonly Id[], description?: Join
   };
 }
 
-function rowsCarrying(columns: PassageColumns, codeIds: ReadonlySet<Id>): Set<number> {
-  const wanted = columns.codes.map((id) => codeIds.has(id));
-  const rows = new Set<number>();
-  columns.codingCode.forEach((code, at) => {
-    if (wanted[code]) rows.add(columns.codingRow[at]!);
-  });
-  return rows;
-}
-
-/** Codings with some codes replaced by another, each coder's once, the earliest; null if none is there. */
-function withCodesReplaced(passage: Passage, gone: ReadonlySet<Id>, intoId: Id): Coding[] | null {
-  if (!passage.codings.some((coding) => gone.has(coding.codeId))) return null;
+/** Codings with some codes replaced by another, each coder's once, the earliest. */
+function withCodesReplaced(passage: Passage, gone: ReadonlySet<Id>, intoId: Id): Coding[] {
   const kept: Coding[] = [];
   const byCoder = new Map<Id, number>();
   for (const coding of passage.codings) {

@@ -1,6 +1,6 @@
 import type { Id } from '../../model/ids';
 import type { LogEntry } from '../../model/log-entry';
-import { tidyLine } from '../../text/normalise';
+import { tidyWords } from '../../text/normalise';
 import { added, removed, updated } from '../change';
 import { CommandError, found, type Command } from '../command';
 
@@ -31,5 +31,5 @@ export function deleteLogEntry(id: Id): Command {
 function contentOf(rawText: string, tags: readonly string[]): Pick<LogEntry, 'text' | 'tags'> {
   const text = rawText.trim();
   if (!text) throw new CommandError('There is nothing written yet.');
-  return { text, tags: [...new Set(tags.map(tidyLine).filter(Boolean))] };
+  return { text, tags: tidyWords(tags) };
 }

@@ -1,7 +1,7 @@
 import type { Id } from '../../model/ids';
 import type { Memo, MemoSubject } from '../../model/memo';
 import { sameSubject, subjectsOf } from '../../memos/references';
-import { tidyLine } from '../../text/normalise';
+import { tidyLine, tidyWords } from '../../text/normalise';
 import { added, removed, updated, type RecordChange } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
 import { passageById } from './passages';
@@ -43,6 +43,8 @@ export interface MemoFields {
   readonly title?: string;
   readonly kind?: string;
   readonly tags?: readonly string[];
+  /** One tag more, beside those that are there. */
+  readonly alsoTag?: string;
   readonly pinned?: boolean;
   readonly archived?: boolean;
   readonly question?: Memo['question'] | false;
@@ -67,7 +69,7 @@ export const editMemo = (memoId: Id, fields: MemoFields): Command => editMemos([
 
 function withFields(memo: Memo, fields: MemoFields): Memo {
   const { pinned, archived, question, tags, ...rest } = memo;
-  const nextTags = fields.tags ? tagsOf(fields.tags) : tags;
+  const nextTags = fields.tags || fields.alsoTag ? tagsOf([...(fields.tags ?? tags ?? []), fields.alsoTag ?? '']) : tags;
   const nextQuestion = fields.question === undefined ? question : fields.question || undefined;
   return {
     ...rest,
@@ -85,7 +87,7 @@ function sentenceOf(fields: MemoFields, what: string): string {
   if (fields.pinned !== undefined) return `${fields.pinned ? 'pinned' : 'unpinned'} ${what}`;
   if (fields.question === 'open') return `marked ${what} as a question to come back to`;
   if (fields.question === 'answered') return `answered the question of ${what}`;
-  if (fields.tags) return `changed the tags of ${what}`;
+  if (fields.tags || fields.alsoTag) return `changed the tags of ${what}`;
   return `changed the heading of ${what}`;
 }
 
@@ -218,4 +220,4 @@ function titleOf(raw: string): string {
   return title;
 }
 
-const tagsOf = (raw: readonly string[]): string[] => [...new Set(raw.map(tidyLine).filter(Boolean))].slice(0, 50);
+const tagsOf = (raw: readonly string[]): string[] => tidyWords(raw).slice(0, 50);

@@ -2,11 +2,12 @@ import type { Id } from '../../model/ids';
 import type { Code } from '../../model/code';
 import type { Passage } from '../../model/passage';
 import type { StudyState } from '../../model/study-state';
-import { unpackPassages } from '../../passages/columns';
+import { passageOf, unpackPassages } from '../../passages/columns';
 import { samePlace, type Stretch } from '../../passages/relations';
 import { added, removed, updated, type RecordChange } from '../change';
 import { CommandError, counted, found, short, type Action, type Command, type CommandContext } from '../command';
 import { newCode, type NewCode } from '../../codebook/new-code';
+import { mayChangeCodebook } from '../../codebook/frozen';
 import { proposal } from '../../codebook/proposals';
 
 /** Passages of a document as objects, in reading order. */
@@ -17,10 +18,7 @@ export function passagesOf(state: StudyState, documentId: Id): readonly Passage[
 
 /** The passage with an id. @throws CommandError if it is gone */
 export function passageById(state: StudyState, documentId: Id, passageId: Id): Passage {
-  return found(
-    passagesOf(state, documentId).find((passage) => passage.id === passageId),
-    'passage',
-  );
+  return found(passageOf(state.passages[documentId], passageId), 'passage');
 }
 
 /** Codes that are there, and codes to be made on the way. */
@@ -42,8 +40,7 @@ export function codesWanted(
   { codeIds, newCodes = [] }: WantedCodes,
 ): { codes: Code[]; made: Code[] } {
   const made: Code[] = [];
-  if (newCodes.length > 0 && state.study.frozen)
-    throw new CommandError('The codebook is frozen: a new code can be proposed, not made. Unfreeze it first, under Codebook.');
+  if (newCodes.length > 0) mayChangeCodebook(state);
   for (const wanted of newCodes) made.push(newCode(state, context, wanted, made));
   return { codes: [...codeIds.map((id) => found(state.tables.code[id], 'code')), ...made], made };
 }

@@ -1,7 +1,7 @@
 import type { Id } from '../../model/ids';
 import type { Relation } from '../../model/relation';
 import { tidyLine } from '../../text/normalise';
-import { added, removed, updated } from '../change';
+import { added, removed } from '../change';
 import { CommandError, found, short, type Command } from '../command';
 
 /** Draws a relation from one code to another. @throws CommandError for a code with itself, or a relation that is there */
@@ -15,19 +15,6 @@ export function addRelation(fromId: Id, toId: Id, rawKind: string): Command {
       throw new CommandError(`${from!.name} ${kind} ${to!.name}: that is there already.`);
     const relation: Relation = { id: context.newId(), fromId, toId, kind, note: '', coderId: context.coderId, createdAt: context.now };
     return { change: [added('relation', relation)], sentence: `noted that ${short(from!.name)} ${short(kind)} ${short(to!.name)}` };
-  };
-}
-
-/** Says why a relation is there. */
-export function noteRelation(relationId: Id, note: string): Command {
-  return (state) => {
-    const relation = found(state.tables.relation[relationId], 'relation');
-    return note.trim() === relation.note
-      ? null
-      : {
-          change: [updated('relation', relation, { note: note.trim() })],
-          sentence: `explained a relation between codes (${short(relation.kind)})`,
-        };
   };
 }
 

@@ -1,12 +1,12 @@
 import { newCode } from '../../codebook/new-code';
 import type { Id } from '../../model/ids';
 import type { Code } from '../../model/code';
-import type { Sorting, SortingSlip } from '../../model/sorting';
+import type { Sorting, SortingGroup, SortingSlip } from '../../model/sorting';
 import { lineage } from '../../passages/counting';
 import { tidyLine } from '../../text/normalise';
 import { added, removed, updated, type RecordChange } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
-import { mayChangeCodebook } from './freeze';
+import { mayChangeCodebook } from '../../codebook/frozen';
 
 /** Lays out a table to sort codes on. */
 export function addSorting(rawName: string, codeIds: readonly Id[]): Command {
@@ -38,29 +38,15 @@ export function layCodes(sortingId: Id, codeIds: readonly Id[], where: Laid): Co
     const sorting = found(state.tables.sorting[sortingId], 'sorting table');
     const chosen = new Set(codeIds);
     const rest = sorting.slips.filter((slip) => !chosen.has(slip.codeId));
-    const laid: SortingSlip[] = codeIds.flatMap((codeId, at) =>
-      where === null
-        ? []
-        : [
-            {
-              codeId,
-              groupId: 'groupId' in where ? where.groupId : null,
-              x: 'x' in where ? where.x : 0,
-              y: 'x' in where ? where.y + at * 30 : 0,
-            },
-          ],
-    );
-    const group =
-      where && 'groupId' in where
-        ? found(
-            sorting.groups.find((one) => one.id === where.groupId),
-            'group',
-          )
-        : null;
+    const group = where && 'groupId' in where ? groupOf(sorting, where.groupId) : null;
+    const slipAt = (codeId: Id, at: number): SortingSlip[] => {
+      if (!where) return [];
+      return 'groupId' in where ? [{ codeId, ...where, x: 0, y: 0 }] : [{ codeId, groupId: null, x: where.x, y: where.y + at * 30 }];
+    };
     const what = codeIds.length === 1 ? `the code ${short(state.tables.code[codeIds[0]!]?.name ?? '')}` : counted(codeIds.length, 'code');
     const how = group ? `put ${what} into the group ${short(group.name)}` : where ? `laid ${what} down` : `took ${what} off`;
     return {
-      change: [updated('sorting', sorting, { slips: [...rest, ...laid] })],
+      change: [updated('sorting', sorting, { slips: [...rest, ...codeIds.flatMap(slipAt)] })],
       sentence: `${how} on the sorting table ${short(sorting.name)}`,
     };
   };
@@ -85,10 +71,7 @@ export function addGroup(sortingId: Id, rawName: string, at: { x: number; y: num
 export function editGroup(sortingId: Id, groupId: Id, fields: { name?: string; x?: number; y?: number }): Command {
   return (state) => {
     const sorting = found(state.tables.sorting[sortingId], 'sorting table');
-    const group = found(
-      sorting.groups.find((one) => one.id === groupId),
-      'group',
-    );
+    const group = groupOf(sorting, groupId);
     const next = { ...group, ...fields, name: fields.name === undefined ? group.name : groupName(sorting, fields.name, groupId) };
     if (next.name === group.name && next.x === group.x && next.y === group.y) return null;
     return {
@@ -113,10 +96,7 @@ export function arrangeTable(sortingId: Id, places: ReadonlyMap<Id, { readonly x
 export function removeGroup(sortingId: Id, groupId: Id): Command {
   return (state) => {
     const sorting = found(state.tables.sorting[sortingId], 'sorting table');
-    const group = found(
-      sorting.groups.find((one) => one.id === groupId),
-      'group',
-    );
+    const group = groupOf(sorting, groupId);
     return {
       change: [
         updated('sorting', sorting, {
@@ -184,6 +164,14 @@ export function groupsToCategories(sortingId: Id): Command {
       sentence: `made categories of the groups on the sorting table ${short(sorting.name)}: ${counted(moves.length, 'code')} moved`,
     };
   };
+}
+
+/** @throws CommandError if it is gone */
+function groupOf(sorting: Sorting, groupId: Id): SortingGroup {
+  return found(
+    sorting.groups.find((one) => one.id === groupId),
+    'group',
+  );
 }
 
 function groupName(sorting: Sorting, raw: string, exceptId: Id | null): string {

@@ -8,9 +8,8 @@ import { codesOfSet } from '@core/codebook/conditions';
 import type { ListedCodebook } from '@core/codebook/exchange/listed-code';
 import { planCodes, type Decision, type PlannedCode } from '@core/codebook/exchange/plan-codes';
 import { CODE_COLUMNS, type CodeColumn } from '@core/codebook/exchange/read-code-table';
-import { countCodes } from '@core/passages/counting';
 import { StudySession } from '../../../state/study-session';
-import { selectCodes, selectData, selectRole } from '../../../state/study.selectors';
+import { selectCodeFacts, selectCodes, selectData, selectRole } from '../../../state/study.selectors';
 import { saveFile } from '../../../ui/save-file';
 import { Icon } from '../../../ui/icon/icon';
 import { FilesService } from '../../../workers/files-service';
@@ -56,6 +55,7 @@ export class Exchange {
   private readonly files = inject(FilesService);
   private readonly router = inject(Router);
   private readonly data = this.store.selectSignal(selectData);
+  private readonly facts = this.store.selectSignal(selectCodeFacts);
   private readonly codes = this.store.selectSignal(selectCodes);
   private readonly role = this.store.selectSignal(selectRole);
   protected readonly forms = FORMS;
@@ -85,8 +85,7 @@ export class Exchange {
       const data = this.data()!;
       const texts = new Map((await this.session.textsOf(documentsWithExamples(data))).map((text) => [text.id, text]));
       const rows = codebookRows(data, (id) => texts.get(id));
-      const facts = { state: data, counts: countCodes(Object.values(data.passages), data.tables.code), cases: null, now: Date.now() };
-      const sets = Object.fromEntries(Object.values(data.tables.codeSet).map((set) => [set.id, codesOfSet(facts, set)]));
+      const sets = Object.fromEntries(Object.values(data.tables.codeSet).map((set) => [set.id, codesOfSet(this.facts()!, set)]));
       const { study, tables } = data;
       const bytes = await this.files.writeCodebook(form, study.title, rows, { code: tables.code, codeSet: tables.codeSet }, sets);
       saveFile(`${study.title} – codebook.${form}`, bytes, TYPES[form]);

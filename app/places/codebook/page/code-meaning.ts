@@ -3,13 +3,14 @@ import { Router } from '@angular/router';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { editCode, moveCode, type CodeFields } from '@core/change/commands/codes';
-import { anchorPassage, copyCode, retireCodes } from '@core/change/commands/codebook-work';
+import { anchorPassages, copyCode, retireCodes } from '@core/change/commands/codebook-work';
 import type { PassageAt } from '@core/change/commands/move-codings';
 import { addRelation, deleteRelation } from '@core/change/commands/relations';
+import { isAbout } from '@core/memos/references';
 import type { Id } from '@core/model/ids';
 import { RELATION_KINDS } from '@core/model/relation';
-import { unpackPassages } from '@core/passages/columns';
-import { placeOf } from '@core/text/place';
+import { passageOf } from '@core/passages/columns';
+import { placeWords } from '@core/text/place';
 import { TextCache } from '../../../state/text-cache';
 import { Ask } from '../../../ui/dialogs/ask';
 import { ChooseCode } from '../../../ui/picker/choose-code';
@@ -48,11 +49,7 @@ export class CodeMeaning {
   private readonly passages = this.store.selectSignal(selectPassages);
   private readonly documents = this.store.selectSignal(selectDocuments);
   private readonly memoTable = this.store.selectSignal(selectMemos);
-  protected readonly memos = computed(() =>
-    Object.values(this.memoTable()).filter((memo) =>
-      [memo.about, ...(memo.also ?? [])].some((subject) => subject?.type === 'code' && subject.id === this.code().id),
-    ),
-  );
+  protected readonly memos = computed(() => Object.values(this.memoTable()).filter((memo) => isAbout(memo, 'code', this.code().id)));
   protected readonly parentName = computed(() => this.codes()[this.code().parentId ?? '']?.name ?? 'the top of the codebook');
   protected readonly families = FAMILY_NAMES.map((name, family) => ({
     name,
@@ -101,14 +98,12 @@ export class CodeMeaning {
     loader: async ({ params }) => {
       const found = await Promise.all(
         params.anchors.map(async (place) => {
-          const columns = params.passages[place.documentId];
-          const passage = columns && unpackPassages(columns).find((one) => one.id === place.passageId);
+          const passage = passageOf(params.passages[place.documentId], place.passageId);
           const text = passage && (await this.texts.get(place.documentId));
           const document = params.documents[place.documentId];
           if (!passage || !text || !document) return null;
-          const { speaker, position } = placeOf(document, text, passage.start);
           const words = text.text.slice(passage.start, passage.end);
-          return { place, words, where: [document.title, speaker, position].filter(Boolean).join(', ') };
+          return { place, words, where: placeWords(document, text, passage.start) };
         }),
       );
       return found.filter((one) => one !== null);
@@ -123,7 +118,7 @@ export class CodeMeaning {
   }
 
   protected unanchor(place: PassageAt): void {
-    this.session.run(anchorPassage(this.code().id, place, false));
+    this.session.run(anchorPassages(this.code().id, [place], false));
   }
 
   protected readonly relations = computed(() => {

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { anchorPassage } from '@core/change/commands/codebook-work';
+import { anchorPassages } from '@core/change/commands/codebook-work';
 import { moveCodings } from '@core/change/commands/move-codings';
 import type { CodePage } from '@core/codebook/code-page';
 import type { Code } from '@core/model/code';
@@ -102,8 +102,7 @@ export class CodePassages {
   }
 
   protected anchor(): void {
-    for (const place of this.places()) this.session.run(anchorPassage(this.code().id, place, true));
-    this.chosen.set(new Set());
+    if (this.session.run(anchorPassages(this.code().id, this.places(), true))) this.chosen.set(new Set());
   }
 
   protected read(hit: Hit): void {

@@ -17,14 +17,14 @@ import { moveCodings } from '@core/change/commands/move-codings';
 import type { Code } from '@core/model/code';
 import type { Id } from '@core/model/ids';
 import type { Hit } from '@core/queries/evaluate';
-import { placeOf } from '@core/text/place';
+import { placeWords } from '@core/text/place';
 import { paragraphAt } from '@core/text/paragraphs';
 import { StudySession } from '../../../state/study-session';
 import { selectCodes, selectDocuments, selectPassages } from '../../../state/study.selectors';
 import { TextCache } from '../../../state/text-cache';
 import { ChooseCode } from '../../../ui/picker/choose-code';
 import { Swatch } from '../../../ui/swatch/swatch';
-import { unpackPassages } from '@core/passages/columns';
+import { passageOf } from '@core/passages/columns';
 
 /** Goes through a code's passages one by one; a number key moves the passage to a new code and shows the next. */
 @Component({
@@ -138,8 +138,7 @@ export class SplitCode {
   private readonly hit = computed(() => this.walk()[this.at()]);
   protected readonly carried = computed(() => {
     const hit = this.hit();
-    const columns = hit && this.passages()[hit.documentId];
-    const passage = columns && unpackPassages(columns).find((one) => one.id === hit.passageId);
+    const passage = hit && passageOf(this.passages()[hit.documentId], hit.passageId);
     return [...new Set(passage?.codings.flatMap((coding) => this.codes()[coding.codeId]?.name ?? []))];
   });
   private readonly shown = resource({
@@ -150,9 +149,8 @@ export class SplitCode {
       if (!text || !document) return null;
       const first = text.paragraphs[paragraphAt(text.paragraphs, hit.start)]!;
       const last = text.paragraphs[paragraphAt(text.paragraphs, hit.end - 1)]!;
-      const { speaker, position } = placeOf(document, text, hit.start);
       return {
-        where: [document.title, speaker, position].filter(Boolean).join(', '),
+        where: placeWords(document, text, hit.start),
         before: text.text.slice(first.body, hit.start).slice(-300),
         words: text.text.slice(hit.start, hit.end),
         after: text.text.slice(hit.end, last.end).slice(0, 300),

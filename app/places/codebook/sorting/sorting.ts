@@ -1,6 +1,5 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule, type MatMenuTrigger } from '@angular/material/menu';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -20,9 +19,8 @@ import { childrenOf } from '@core/codebook/tree';
 import type { Code } from '@core/model/code';
 import type { Id } from '@core/model/ids';
 import type { SortingGroup } from '@core/model/sorting';
-import { countCodes } from '@core/passages/counting';
 import { StudySession } from '../../../state/study-session';
-import { selectCodeCounts, selectCodes, selectCodeSets, selectData, selectSortings } from '../../../state/study.selectors';
+import { selectCodeCounts, selectCodeFacts, selectCodes, selectCodeSets, selectSortings } from '../../../state/study.selectors';
 import { Ask } from '../../../ui/dialogs/ask';
 import { Icon } from '../../../ui/icon/icon';
 import { Swatch } from '../../../ui/swatch/swatch';
@@ -44,9 +42,8 @@ export class Sorting {
   private readonly session = inject(StudySession);
   private readonly ask = inject(Ask);
   private readonly router = inject(Router);
-  protected readonly dialog = inject(MatDialog);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-  private readonly data = this.store.selectSignal(selectData);
+  private readonly facts = this.store.selectSignal(selectCodeFacts);
   protected readonly codes = this.store.selectSignal(selectCodes);
   protected readonly counts = this.store.selectSignal(selectCodeCounts);
   private readonly setTable = this.store.selectSignal(selectCodeSets);
@@ -100,10 +97,8 @@ export class Sorting {
     const codes = this.codes();
     const inUse = Object.values(codes).filter((code) => !code.retired);
     const set = this.setTable()[which];
-    const state = this.data()!;
-    const facts = { state, counts: countCodes(Object.values(state.passages), codes), cases: null, now: Date.now() };
     const ids = set
-      ? codesOfSet(facts, set)
+      ? codesOfSet(this.facts()!, set)
       : inUse
           .filter((code) => childrenOf(codes, code.id).length === 0 && (which === 'all' || code.parentId === null))
           .map((code) => code.id);

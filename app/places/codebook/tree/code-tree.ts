@@ -22,6 +22,7 @@ import { selectCodeCounts, selectCodes, selectCodeSets } from '../../../state/st
 import { Ask } from '../../../ui/dialogs/ask';
 import { Icon } from '../../../ui/icon/icon';
 import { memosAreAbout } from '../../../ui/memo/writing-desk';
+import { choicesOf, SentencePart, type Choice } from '../../../ui/sentence/sentence-part';
 import { Swatch } from '../../../ui/swatch/swatch';
 import { CodeUseHere } from '../code-use-here';
 import { CodePage } from '../page/code-page';
@@ -53,6 +54,7 @@ interface Landing {
     ConditionParts,
     Icon,
     MatMenuModule,
+    SentencePart,
     SeveralCodes,
     Swatch,
   ],
@@ -77,9 +79,13 @@ export class CodeTree {
   private readonly counts = this.store.selectSignal(selectCodeCounts);
   private readonly setTable = this.store.selectSignal(selectCodeSets);
   protected readonly sets = computed(() => Object.values(this.setTable()).sort((a, b) => a.name.localeCompare(b.name)));
+  protected readonly setChoices = computed((): Choice<Id | null>[] => [
+    { value: null, name: 'all codes' },
+    ...this.sets().map((set) => ({ value: set.id, name: set.name })),
+  ]);
   protected readonly setName = computed(() => this.setTable()[this.settings.setId() ?? '']?.name);
-  protected readonly ways = WAYS;
-  protected readonly orders = ORDERS;
+  protected readonly ways = choicesOf(WAYS);
+  protected readonly orders = choicesOf(ORDERS);
   protected readonly allColumns = COLUMNS;
   protected readonly numbers = computed(() => this.settings.columns().filter((one) => one !== 'definition'));
   protected readonly columnWords = computed(() => this.settings.columns().join(', ') || 'names only');

@@ -2,11 +2,11 @@ import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { codesMeeting, codesOfSet, type CodeFacts } from '@core/codebook/conditions';
 import { findCodes, fold } from '@core/codebook/find-codes';
-import { childrenOf, inTreeOrder, type TreeRow } from '@core/codebook/tree';
+import { inTreeOrder, type TreeRow } from '@core/codebook/tree';
+import { subjectsOf } from '@core/memos/references';
 import type { Code } from '@core/model/code';
 import type { Id } from '@core/model/ids';
-import { countCodes } from '@core/passages/counting';
-import { selectCodeCounts, selectCodes, selectCodeSets, selectData, selectMemos } from '../../../state/study.selectors';
+import { selectCodeCounts, selectCodeFacts, selectCodes, selectCodeSets, selectMemos } from '../../../state/study.selectors';
 import { CodeUseHere } from '../code-use-here';
 import { TreeSettings, type Column } from './tree-settings';
 
@@ -19,7 +19,7 @@ export class CodesShown {
   private readonly store = inject(Store);
   private readonly settings = inject(TreeSettings);
   private readonly useHere = inject(CodeUseHere);
-  private readonly data = this.store.selectSignal(selectData);
+  private readonly plainFacts = this.store.selectSignal(selectCodeFacts);
   private readonly codes = this.store.selectSignal(selectCodes);
   private readonly sets = this.store.selectSignal(selectCodeSets);
   private readonly memos = this.store.selectSignal(selectMemos);
@@ -27,16 +27,12 @@ export class CodesShown {
   private readonly memoCounts = computed(() => {
     const counts = new Map<Id, number>();
     for (const memo of Object.values(this.memos()))
-      for (const subject of [memo.about, ...(memo.also ?? [])])
-        if (subject?.type === 'code') counts.set(subject.id, (counts.get(subject.id) ?? 0) + 1);
+      for (const subject of subjectsOf(memo)) if (subject.type === 'code') counts.set(subject.id, (counts.get(subject.id) ?? 0) + 1);
     return counts;
   });
 
   /** What conditions look at: all of the study, whatever the scope. */
-  readonly facts = computed((): CodeFacts => {
-    const state = this.data()!;
-    return { state, counts: countCodes(Object.values(state.passages), state.tables.code), cases: this.useHere.use(), now: Date.now() };
-  });
+  readonly facts = computed((): CodeFacts => ({ ...this.plainFacts()!, cases: this.useHere.use() }));
 
   private readonly filtered = computed((): ReadonlySet<Id> | null => {
     const set = this.sets()[this.settings.setId() ?? ''];
@@ -78,11 +74,6 @@ export class CodesShown {
     if (!filtered) return inTreeOrder(this.codes(), this.compare(), this.settings.folded());
     return inTreeOrder(this.codes(), this.compare()).filter((row) => filtered.has(row.code.id));
   });
-
-  /** A code that holds structure only: others lie under it, and it has no passages of its own. */
-  isStructure(code: Code): boolean {
-    return !this.counts().own.has(code.id) && childrenOf(this.codes(), code.id).length > 0;
-  }
 
   /** Passages of a code in scope, as the numbers are set to count. */
   passagesOf(id: Id): number {

@@ -1,3 +1,4 @@
+import { isAbout } from '@core/memos/references';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -129,9 +130,7 @@ export class CaseSheet {
       { name: 'Parts of documents', entries: parts, none: 'none' },
     ];
   });
-  protected readonly memos = computed(() =>
-    Object.values(this.data()!.tables.memo).filter((memo) => memo.about?.type === 'case' && memo.about.id === this.one().id),
-  );
+  protected readonly memos = computed(() => Object.values(this.data()!.tables.memo).filter((memo) => isAbout(memo, 'case', this.one().id)));
 
   protected describe(description: string): void {
     this.session.run(editCase(this.one().id, { description }));
