@@ -1,8 +1,9 @@
 import { provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
 import { REMOVE_STYLES_ON_COMPONENT_DESTROY } from '@angular/platform-browser';
-import { provideRouter, withComponentInputBinding } from '@angular/router';
+import { provideRouter, RouteReuseStrategy, withComponentInputBinding } from '@angular/router';
 import { provideStore } from '@ngrx/store';
 import { routes } from './routes';
+import { KeptPlaces } from './shell/kept-places';
 import { studyFeature } from './state/study.reducer';
 
 export const appConfig: ApplicationConfig = {
@@ -11,6 +12,7 @@ export const appConfig: ApplicationConfig = {
     // a place's styles stay when it is left: adding them again would make the browser match every rule of the page anew
     { provide: REMOVE_STYLES_ON_COMPONENT_DESTROY, useValue: false },
     provideRouter(routes, withComponentInputBinding()),
+    { provide: RouteReuseStrategy, useExisting: KeptPlaces },
     // frozen objects are checked by types; freezing is impossible for the typed arrays in the state
     provideStore(
       { [studyFeature.name]: studyFeature.reducer },

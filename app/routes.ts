@@ -21,8 +21,16 @@ export const routes: Routes = [
         path: 'reading/question/:questionId',
         loadComponent: () => import('./places/reading/by-question/question-reader').then((module) => module.QuestionReader),
       },
-      { path: 'reading/:documentId', loadComponent: () => import('./places/reading/reading').then((module) => module.Reading) },
-      { path: 'codebook', loadComponent: () => import('./places/codebook/codebook').then((module) => module.Codebook) },
+      {
+        path: 'reading/:documentId',
+        data: { kept: 'reading' },
+        loadComponent: () => import('./places/reading/reading').then((module) => module.Reading),
+      },
+      {
+        path: 'codebook',
+        data: { kept: 'codebook' },
+        loadComponent: () => import('./places/codebook/codebook').then((module) => module.Codebook),
+      },
       { path: 'memos', loadComponent: () => import('./places/memos/memos').then((module) => module.Memos) },
       { path: 'log', loadComponent: () => import('./places/memos/log').then((module) => module.Log) },
       { path: 'queries', loadComponent: () => import('./places/queries/queries').then((module) => module.Queries) },

@@ -9,12 +9,21 @@ import type { Table } from '../core/model/study-state';
 import { cutSegments, layThreads, type Segment } from '../core/passages/threads';
 import { LANES } from '../app/styles/palette-sheet';
 import type { BareMark } from './browser/bare';
+import { Gauge } from './gauge';
 import { median, percentile, report } from './report';
 import { openFile, timed } from './timing';
 
 /** Opening and coding a document of 137,000 words with 4,000 passages, beside CodeMirror alone. */
 export async function longDocument(page: Page, base: string, folder: string): Promise<void> {
-  const study = buildLargeStudy(LONG_DOCUMENT);
+  // two alike, so that each opening is of another document than the one before
+  const { documents, words, passages, codings } = LONG_DOCUMENT;
+  const study = buildLargeStudy({
+    ...LONG_DOCUMENT,
+    documents: 2 * documents,
+    words: 2 * words,
+    passages: 2 * passages,
+    codings: 2 * codings,
+  });
   const path = join(folder, 'long.filum');
   writeFileSync(path, await writeStudyFile(study, Date.UTC(2025, 0, 1)));
   const [text] = [...study.texts.values()];
@@ -28,31 +37,23 @@ export async function longDocument(page: Page, base: string, folder: string): Pr
   await openFile(page, base, path, study.state.study.title);
   const bare = await page.context().newPage();
   await bare.goto(`${base}/bench/bare.html`);
-  const ours: number[] = [];
-  const theirs: number[] = [];
-  for (let run = 0; run < 7; run++) {
-    await page.bringToFront();
-    await page.getByRole('link', { name: 'Overview' }).click();
-    await page.locator('.lines a').first().waitFor();
-    ours.push(
-      await page.evaluate(async () => {
-        const begun = performance.now();
-        document.querySelector<HTMLAnchorElement>('.lines a')!.click();
-        while (!document.querySelector('.cm-line .thread, .cm-line.turn')) await new Promise((resolve) => setTimeout(resolve, 1));
-        await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
-        return performance.now() - begun;
-      }),
-    );
-    await bare.bringToFront();
-    theirs.push(
-      await bare.evaluate(
-        ([doc, all]) => (window as unknown as { bare: { open: (text: string, marks: unknown) => Promise<number> } }).bare.open(doc, all),
-        [text!.text, marks] as const,
-      ),
-    );
-  }
+  await openAnother(page, 0);
+  await page.waitForTimeout(1_000);
+  const gauge = await Gauge.of(page);
+  const ours = await gauge.samples('opening', 12, async (run) => {
+    await page.waitForTimeout(300);
+    return openAnother(page, run + 1);
+  });
+  await bare.bringToFront();
+  const bareGauge = await Gauge.of(bare);
+  const theirs = await bareGauge.samples('opening in bare CodeMirror', 12, () =>
+    bare.evaluate(
+      ([doc, all]) => (window as unknown as { bare: { open: (text: string, marks: unknown) => Promise<number> } }).bare.open(doc, all),
+      [text!.text, marks] as const,
+    ),
+  );
   // the first opening loads the place itself; the promise is about documents
-  const [open, besides] = [median(ours.slice(1)), median(theirs.slice(1))];
+  const [open, besides] = [median(ours), median(theirs)];
   report({
     what: 'opening a document of 137,000 words with 4,000 passages',
     value: open,
@@ -62,19 +63,15 @@ export async function longDocument(page: Page, base: string, folder: string): Pr
   });
 
   const extra = { start: 40, end: 60, look: 'thread t0' };
-  const bareMark: number[] = [];
+  const bareMark = await bareGauge.samples('a mark in bare CodeMirror', 40, (run) =>
+    bare.evaluate((one) => (window as unknown as { bare: { addMark: (one: unknown) => Promise<number> } }).bare.addMark(one), {
+      ...extra,
+      end: 60 + run,
+    }),
+  );
   // a page in the background is not painted
-  await bare.bringToFront();
-  for (let run = 0; run < 40; run++) {
-    bareMark.push(
-      await bare.evaluate((one) => (window as unknown as { bare: { addMark: (one: unknown) => Promise<number> } }).bare.addMark(one), {
-        ...extra,
-        end: 60 + run,
-      }),
-    );
-  }
   await page.bringToFront();
-  const times = await applyCodes(page);
+  const times = await applyCodes(page, gauge);
   const p95 = percentile(times, 0.95);
   report({
     what: 'applying a code there, key to painted, median',
@@ -103,7 +100,7 @@ export async function longDocument(page: Page, base: string, folder: string): Pr
     return JSON.stringify(entry).length;
   });
   report({ what: 'what one coding adds to the journal', value: size, unit: 'characters' });
-  await handling(page, percentile(bareMark, 0.95));
+  await handling(page, gauge, percentile(bareMark, 0.95));
   await bare.close();
   await page.close();
 }
@@ -115,21 +112,18 @@ function lookOf(segment: Segment, codes: Table<Code>): string {
 }
 
 /** The other things that hands do all day in the long document; each beside the bare editor's one more mark. */
-async function handling(page: Page, bare: number): Promise<void> {
+async function handling(page: Page, gauge: Gauge, bare: number): Promise<void> {
   const beside = { what: 'one more mark in bare CodeMirror, 95th percentile', value: bare };
   const tell = (what: string, times: readonly number[]): void => {
     const p95 = percentile(times, 0.95);
     report({ what: `${what}, 95th percentile`, value: p95, unit: 'ms', beside, promise: { words: 'under 50 ms', kept: p95 < 50 } });
   };
   const press = (key: string): Promise<number> => timed(page, 'keydown', () => page.keyboard.press(key));
-  const many = async (count: number, act: (run: number) => Promise<number>): Promise<number[]> => {
-    const times: number[] = [];
-    for (let run = 0; run < count; run++) {
-      times.push(await act(run));
+  const many = (count: number, act: (run: number) => Promise<number>): Promise<number[]> =>
+    gauge.samples('  this', count, async (run) => {
       await page.waitForTimeout(60);
-    }
-    return times;
-  };
+      return act(run);
+    });
   await page.locator('.cm-content').focus();
   await page.keyboard.press(']');
   tell('moving an end of a passage there', await many(30, (run) => press(run % 2 ? 'Alt+ArrowLeft' : 'Alt+ArrowRight')));
@@ -177,7 +171,7 @@ async function handling(page: Page, bare: number): Promise<void> {
 }
 
 /** Codes one stretch after another by key; times from the key event to the frame that shows the thread. */
-async function applyCodes(page: Page): Promise<number[]> {
+async function applyCodes(page: Page, gauge: Gauge): Promise<number[]> {
   await page
     .locator('.cm-line')
     .nth(1)
@@ -185,26 +179,35 @@ async function applyCodes(page: Page): Promise<number[]> {
   await page.keyboard.press('c');
   await page.keyboard.type('Synthetic code 7');
   await page.keyboard.press('Enter');
-  const times: number[] = [];
-  for (let run = 0; run < 60; run++) {
-    await page.keyboard.press('ArrowRight');
-    for (let at = 0; at < 3; at++) await page.keyboard.press('Shift+ArrowRight');
-    const before = await page.locator('[data-passages]').textContent();
-    await page.evaluate(() => {
-      const measured = new Promise<number>((resolve) =>
-        document.addEventListener(
-          'keydown',
-          (event) => requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - event.timeStamp))),
-          { capture: true, once: true },
-        ),
-      );
-      (window as unknown as { measured: Promise<number> }).measured = measured;
-    });
-    await page.keyboard.press('.');
-    const took = await page.evaluate(() => (window as unknown as { measured: Promise<number> }).measured);
-    // only runs that really coded count
-    if ((await page.locator('[data-passages]').textContent()) !== before) times.push(took);
-  }
-  if (times.length < 40) throw new Error(`Only ${times.length} of 60 keys coded something: the measurement is void.`);
-  return times;
+  return gauge.samples('applying', 60, async () => {
+    // where the words carry the code already nothing is coded: the next ones are taken
+    for (let tries = 0; tries < 5; tries++) {
+      await page.keyboard.press('ArrowRight');
+      for (let at = 0; at < 3; at++) await page.keyboard.press('Shift+ArrowRight');
+      const before = await page.locator('[data-passages]').textContent();
+      const took = await timed(page, 'keydown', () => page.keyboard.press('.'));
+      if ((await page.locator('[data-passages]').textContent()) !== before) return took;
+    }
+    throw new Error('Five keys coded nothing: the measurement is void.');
+  });
+}
+
+/** Opens one of the two documents from the overview. @returns milliseconds from the click to its painted words */
+async function openAnother(page: Page, run: number): Promise<number> {
+  await page.getByRole('link', { name: 'Overview' }).click();
+  await page.locator('.lines a').first().waitFor();
+  await page.waitForTimeout(200);
+  return page.evaluate(async (nth) => {
+    const link = document.querySelectorAll<HTMLAnchorElement>('.lines a')[nth]!;
+    const title = link.textContent!.trim();
+    const begun = performance.now();
+    link.click();
+    while (
+      !document.querySelector('.cm-line .thread, .cm-line.turn') ||
+      !title.startsWith(document.querySelector('.cm-content')!.getAttribute('aria-label')!.slice('Text of '.length))
+    )
+      await new Promise((resolve) => setTimeout(resolve, 1));
+    await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
+    return performance.now() - begun;
+  }, run % 2);
 }

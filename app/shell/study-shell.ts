@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, effect, HostListener, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, HostListener, inject, input, signal, type OnDestroy } from '@angular/core';
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -10,9 +10,12 @@ import { Desk } from '../ui/memo/desk';
 import { WritingDesk } from '../ui/memo/writing-desk';
 import { memoDrafts } from '../state/memo-drafts';
 import type { IconName } from '../ui/icon/icon-names';
+import { KeptPlaces } from './kept-places';
 import { SaveLine } from './save-line';
 import { ScopeLine } from './scope-line';
+import { ShownHereList } from '../state/shown-here';
 import { ThemeChoice } from '../state/theme-choice';
+import { Visits } from '../state/visits';
 
 interface PlaceLink {
   readonly path: string;
@@ -41,10 +44,13 @@ const PLACES: readonly PlaceLink[] = [
   styleUrl: './study-shell.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class StudyShell {
+export class StudyShell implements OnDestroy {
   readonly studyId = input.required<string>();
   protected readonly session = inject(StudySession);
   protected readonly desk = inject(WritingDesk);
+  protected readonly visits = inject(Visits);
+  private readonly shownHere = inject(ShownHereList);
+  private readonly keptPlaces = inject(KeptPlaces);
 
   protected readonly theme = inject(ThemeChoice);
   private readonly router = inject(Router);
@@ -62,6 +68,16 @@ export class StudyShell {
   constructor() {
     effect(() => void this.open(this.studyId()));
     effect(() => this.title.setTitle(this.study() ? `${this.study()!.title} – Filum` : 'Filum'));
+  }
+
+  ngOnDestroy(): void {
+    this.keptPlaces.clear();
+  }
+
+  /** A place that is kept off the screen says nothing any more; it will when it comes back. */
+  protected onKept(): void {
+    this.desk.about.set(null);
+    this.shownHere.parts.set([]);
   }
 
   private async open(studyId: string): Promise<void> {

@@ -28,7 +28,7 @@ export const correctionDrafts = {
   of(documentId: Id, text: string): TextEdits {
     try {
       const draft = JSON.parse(localStorage.getItem(KEY + documentId) ?? 'null') as Draft | null;
-      return draft?.base === signOf(text) && isEdits(draft.edits, text.length) ? draft.edits : [];
+      return draft && draft.base === signOf(text) && isEdits(draft.edits, text.length) ? draft.edits : [];
     } catch {
       return [];
     }

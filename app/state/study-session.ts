@@ -175,6 +175,12 @@ export class StudySession {
     return (await this.storage?.find(filter, before, limit, goOn)) ?? { entries: [], next: null };
   }
 
+  /** Makes ready what finding in a long journal needs, in the background. @param goOn asked again and again; false ends it */
+  async digestJournal(goOn: () => boolean): Promise<void> {
+    await this.settled();
+    await this.storage?.digestJournal(this.feature().history.seq, goOn);
+  }
+
   /** Entries made at or after a moment, in no order. */
   async since(time: number): Promise<JournalEntry[]> {
     await this.settled();

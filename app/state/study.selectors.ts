@@ -95,17 +95,24 @@ function counting(): (documents: Iterable<PassageColumns>, codes: Table<Code>, c
 const countScoped = counting();
 const countAll = counting();
 
-/** Passages by code, in scope. */
-export const selectCodeCounts = createSelector(selectPassages, selectCodes, selectQueryScope, (passages, codes, scope): CodebookCounts =>
+/** Passages by code in the whole study, by everybody. */
+export const selectAllCounts = createSelector(selectPassages, selectCodes, (passages, codes) => countAll(Object.values(passages), codes));
+
+/** Passages by code, in scope. A scope that leaves nothing out is not counted beside the whole. */
+export const selectCodeCounts = (state: object): CodebookCounts =>
+  selectIsWhole(state) ? selectAllCounts(state) : selectNarrowCounts(state);
+const selectIsWhole = createSelector(
+  selectPassages,
+  selectQueryScope,
+  (passages, { documentIds, coderId }) => coderId === null && Object.keys(passages).every((id) => documentIds.has(id)),
+);
+const selectNarrowCounts = createSelector(selectPassages, selectCodes, selectQueryScope, (passages, codes, scope) =>
   countScoped(
     [...scope.documentIds].map((id) => passages[id]).filter((columns) => columns !== undefined),
     codes,
     scope.coderId,
   ),
 );
-
-/** Passages by code in the whole study, by everybody. */
-export const selectAllCounts = createSelector(selectPassages, selectCodes, (passages, codes) => countAll(Object.values(passages), codes));
 
 /** What conditions on codes are held against; without cases, for which texts have to be read. */
 export const selectCodeFacts = createSelector(

@@ -1,12 +1,12 @@
 import type { JournalEntry } from '@core/change/journal';
-import type { Id } from '@core/model/ids';
+import { isWished, type LogWish } from '@core/log/digest';
+import { LogDigests } from './log-digests';
 import { fromRow, type JournalRow, type StudyDatabase } from './study-database';
 
 /** Which entries of the journal are wanted. Every part that is given must hold. */
-export interface JournalFilter {
+export interface JournalFilter extends LogWish {
   /** A word of `touchesOf`, or several of which one is enough. */
   readonly touching?: readonly string[];
-  readonly coderId?: Id;
   /** ms since 1970, the end not included. */
   readonly from?: number;
   readonly to?: number;
@@ -26,7 +26,8 @@ const LONGEST_STEP = 8_000;
 
 /**
  * Finds entries of the journal, the newest first, a page at a time. What touches something is found by its index;
- * everything else by walking back through the journal in strides until the page is full.
+ * everything else by walking back through the journal in strides until the page is full, past the blocks whose digest
+ * says that nothing wanted is in them.
  * @param before only entries with a smaller number
  * @param goOn asked between strides; a search that is no longer wanted ends
  */
@@ -37,14 +38,14 @@ export async function findEntries(
   limit: number,
   goOn: () => boolean = () => true,
 ): Promise<JournalPage> {
-  const { touching = [], coderId, from = -Infinity, to = Infinity, fits } = filter;
+  const { touching = [], from = -Infinity, to = Infinity, fits } = filter;
   const entries: JournalEntry[] = [];
   /** Takes what fits of some rows, the newest first. @returns where to go on if the page is full, else null */
   const take = (rows: readonly JournalRow[]): number | null => {
     for (const row of rows) {
-      if (row.at < from || row.at >= to || (coderId && row.coderId !== coderId)) continue;
+      if (row.at < from || row.at >= to || (filter.coderId && row.coderId !== filter.coderId)) continue;
       const entry = fromRow(row);
-      if (fits && !fits(entry)) continue;
+      if (!isWished(entry, filter) || (fits && !fits(entry))) continue;
       if (entries.push(entry) >= limit) return row.seq;
     }
     return null;
@@ -62,17 +63,28 @@ export async function findEntries(
     return { entries, next: null };
   }
 
+  const digests = filter.coderId || filter.kind || filter.words?.length ? await LogDigests.of(db) : null;
   let step = Math.min(FIRST_STEP, limit);
-  for (let end = before; end > 1; step = Math.min(LONGEST_STEP, step * 2)) {
-    const start = Math.max(1, end - step);
-    // many rows in one reading take a fraction of the time of one after the other
-    const rows = await db.journal.where('seq').between(start, end).toArray();
-    const full = take(rows.reverse());
-    if (full !== null) return { entries, next: full };
-    // entries are written in the order of time: nothing older lies within the period
-    if (rows.length > 0 && rows.at(-1)!.at < from) break;
-    end = start;
-    if (!goOn()) return { entries, next: end };
+  let end = before === Infinity ? ((await db.journal.orderBy('seq').last())?.seq ?? 0) + 1 : before;
+  try {
+    while (end > 1) {
+      const stretches = digests ? digests.stretchesBefore(end, step, filter, from) : [{ start: Math.max(1, end - step), end }];
+      if (stretches.length === 0) break;
+      // many rows in one reading take a fraction of the time of one after the other
+      const read = await Promise.all(stretches.map((stretch) => db.journal.where('seq').between(stretch.start, stretch.end).toArray()));
+      for (const rows of read) {
+        digests?.learn(rows);
+        const full = take(rows.reverse());
+        if (full !== null) return { entries, next: full };
+        // entries are written in the order of time: nothing older lies within the period
+        if (rows.length > 0 && rows.at(-1)!.at < from) return { entries, next: null };
+      }
+      end = stretches.at(-1)!.start;
+      step = Math.min(LONGEST_STEP, step * 2);
+      if (!goOn()) return { entries, next: end };
+    }
+  } finally {
+    await digests?.keep();
   }
   return { entries, next: null };
 }

@@ -5,6 +5,7 @@ import type { RecordShapes } from '@core/model/records';
 import type { TableType } from '@core/model/record-types';
 import type { Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
+import type { LogDigest } from '@core/log/digest';
 import type { PassageColumns } from '@core/passages/columns';
 
 /** Rows of the `meta` table, by key. */
@@ -55,6 +56,8 @@ export class StudyDatabase extends Dexie {
   declare readonly text: EntityTable<Text, 'id'>;
   declare readonly passages: EntityTable<PassageColumns, 'documentId'>;
   declare readonly journal: EntityTable<JournalRow, 'seq'>;
+  /** Made from the journal to find in it; not part of the study. */
+  declare readonly logDigest: EntityTable<LogDigest, 'block'>;
 
   constructor(readonly studyId: Id) {
     // strict: a transaction counts as done when it is on disk, not when it is on its way there
@@ -77,6 +80,7 @@ export class StudyDatabase extends Dexie {
     this.version(3).stores({ gloss: 'id' });
     // version 4 had an index by coder as well, which finding in strides does without
     this.version(5).stores({ journal: 'seq, at, *touches' });
+    this.version(6).stores({ logDigest: 'block' });
     this.version(4).stores({
       codeSet: 'id',
       relation: 'id',

@@ -10,6 +10,7 @@ import { SCHEMA_VERSION } from '@core/model/schema-version';
 import type { Study } from '@core/model/study';
 import { emptyState, type StudyState } from '@core/model/study-state';
 import type { PassageColumns } from '@core/passages/columns';
+import { LogDigests } from './log-digests';
 import { findEntries, type JournalFilter, type JournalPage } from './journal-search';
 import { DATABASE_PREFIX, fromRow, StudyDatabase, toRow, toRowInTurns } from './study-database';
 
@@ -137,6 +138,11 @@ export class StudyStorage {
   /** Entries of the journal by what they touch, by whom and when, a page at a time; see `findEntries`. */
   find(filter: JournalFilter, before: number, limit: number, goOn?: () => boolean): Promise<JournalPage> {
     return findEntries(this.db, filter, before, limit, goOn);
+  }
+
+  /** Makes ready what finding in a long journal needs, bit by bit. @param goOn asked between the bits */
+  async digestJournal(lastSeq: number, goOn: () => boolean): Promise<void> {
+    await (await LogDigests.of(this.db)).complete(lastSeq, goOn);
   }
 
   /** Entries made at or after a moment, in no order. */

@@ -19,6 +19,8 @@ export async function upgradeStudy(db: StudyDatabase, version: number): Promise<
     }
     const rows = await db.journal.toArray();
     await db.journal.bulkPut(rows.map((row) => toRow(JournalEntrySchema.parse(migrateEntry(fromRow(row), version)))));
+    // made from the journal as it was
+    await db.logDigest.clear();
     await db.meta.put({ key: 'dataVersion', value: SCHEMA_VERSION });
   });
 }

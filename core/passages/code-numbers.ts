@@ -1,5 +1,4 @@
 import type { Id } from '../model/ids';
-import type { PassageColumns } from './columns';
 
 /**
  * Numbers of codes, given in the order in which they are first met and kept as long as the program runs. Counting
@@ -7,7 +6,7 @@ import type { PassageColumns } from './columns';
  */
 const ids: Id[] = [];
 const numbers = new Map<Id, number>();
-const ofColumns = new WeakMap<PassageColumns, Int32Array>();
+const ofLists = new WeakMap<readonly Id[], Int32Array>();
 
 /** The number of a code; the same code has the same number always. */
 export function codeNumber(id: Id): number {
@@ -22,9 +21,25 @@ export const codeOfNumber = (number: number): Id => ids[number]!;
 /** How many numbers have been given: each is smaller than this. */
 export const numbersGiven = (): number => ids.length;
 
-/** Numbers of a document's codes, in the order of its own list of them. */
-export function codeNumbersOf(columns: PassageColumns): Int32Array {
-  let known = ofColumns.get(columns);
-  if (!known) ofColumns.set(columns, (known = Int32Array.from(columns.codes, codeNumber)));
+/** Numbers of the codes of a document's own list, in its order. Remembered with the list. */
+export function codeNumbersOf(codes: readonly Id[]): Int32Array {
+  let known = ofLists.get(codes);
+  if (!known) ofLists.set(codes, (known = Int32Array.from(codes, codeNumber)));
   return known;
+}
+
+/**
+ * Remembers the numbers of a list that came from another by leaving codes out and adding some at its end, without
+ * looking up those that stayed: after a join each of a thousand documents has such a list.
+ */
+export function numberAfter(codes: readonly Id[], before: readonly Id[]): void {
+  const known = ofLists.get(before);
+  if (!known) return;
+  const numbered = new Int32Array(codes.length);
+  let from = 0;
+  for (let at = 0; at < codes.length; at++) {
+    while (from < before.length && before[from] !== codes[at]) from++;
+    numbered[at] = from < before.length ? known[from++]! : codeNumber(codes[at]!);
+  }
+  ofLists.set(codes, numbered);
 }

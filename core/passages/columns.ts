@@ -1,5 +1,6 @@
 import { ID_LENGTH, type Id } from '../model/ids';
 import type { Passage } from '../model/passage';
+import { numberAfter } from './code-numbers';
 
 /**
  * The passages of one document, packed: one row of storage, read many times faster than objects
@@ -102,9 +103,9 @@ export const passageCount = (columns: PassageColumns): number => columns.starts.
 /** Id of the passage in a row. */
 export const idOfRow = (columns: PassageColumns, row: number): Id => columns.ids.slice(row * ID_LENGTH, (row + 1) * ID_LENGTH);
 
-/** Row of the passage with this id, or -1. */
-export function rowOfId(columns: PassageColumns, id: Id): number {
-  for (let at = columns.ids.indexOf(id); at >= 0; at = columns.ids.indexOf(id, at + 1)) {
+/** Row of the passage with this id, or -1. @param from a row before which it is known not to be */
+export function rowOfId(columns: PassageColumns, id: Id, from = 0): number {
+  for (let at = columns.ids.indexOf(id, from * ID_LENGTH); at >= 0; at = columns.ids.indexOf(id, at + 1)) {
     if (at % ID_LENGTH === 0) return at / ID_LENGTH;
   }
   return -1;
@@ -181,45 +182,41 @@ export const isUnpacked = (columns: PassageColumns): boolean => unpacked.has(col
 
 /** The passages of some rows as objects, without taking the others apart. @param wanted says of a row whether it is asked for */
 export function passagesInRows(columns: PassageColumns, wanted: (row: number) => boolean): Passage[] {
-  const found = new Map<number, Passage>();
-  const passageOf = (row: number): Passage => {
-    let passage = found.get(row);
-    if (!passage)
-      found.set(
-        row,
-        (passage = {
-          id: idOfRow(columns, row),
-          documentId: columns.documentId,
-          start: columns.starts[row]!,
-          end: columns.ends[row]!,
-          comment: '',
-          coderId: columns.coders[columns.markedBy[row]!]!,
-          createdAt: columns.markedAt[row]!,
-          codings: [],
-        }),
-      );
-    return passage;
-  };
-  for (let row = 0; row < columns.starts.length; row++) if (wanted(row)) passageOf(row);
+  const passages: Passage[] = [];
+  /** Place in `passages` by row, from 1; 0 where the row is not asked for. */
+  const placeOf = new Uint32Array(columns.starts.length);
+  for (let row = 0; row < placeOf.length; row++) {
+    if (!wanted(row)) continue;
+    placeOf[row] = passages.push({
+      id: idOfRow(columns, row),
+      documentId: columns.documentId,
+      start: columns.starts[row]!,
+      end: columns.ends[row]!,
+      comment: '',
+      coderId: columns.coders[columns.markedBy[row]!]!,
+      createdAt: columns.markedAt[row]!,
+      codings: [],
+    });
+  }
   for (const { row, text, open } of columns.comments) {
-    const passage = found.get(row);
+    const passage = passages[placeOf[row]! - 1];
     if (!passage) continue;
     passage.comment = text;
     if (open) passage.open = true;
   }
-  const ratings = new Map(columns.ratings?.map(({ at, rating }) => [at, rating]));
+  const ratings = columns.ratings?.length ? new Map(columns.ratings.map(({ at, rating }) => [at, rating])) : null;
   for (let at = 0; at < columns.codingRow.length; at++) {
-    const passage = found.get(columns.codingRow[at]!);
-    if (!passage) continue;
-    const rating = ratings.get(at);
-    passage.codings.push({
+    const place = placeOf[columns.codingRow[at]!]!;
+    if (place === 0) continue;
+    const coding: Passage['codings'][number] = {
       codeId: columns.codes[columns.codingCode[at]!]!,
       coderId: columns.coders[columns.codingCoder[at]!]!,
       createdAt: columns.codingAt[at]!,
-      ...(rating === undefined ? {} : { rating }),
-    });
+    };
+    const rating = ratings?.get(at);
+    passages[place - 1]!.codings.push(rating === undefined ? coding : { ...coding, rating });
   }
-  return [...found.values()];
+  return passages;
 }
 
 /**
@@ -229,58 +226,96 @@ export function passagesInRows(columns: PassageColumns, wanted: (row: number) =>
  * @returns null if one of them is not in the columns
  */
 export function withOtherCodings(columns: PassageColumns, changed: readonly Passage[]): PassageColumns | null {
-  const byRow = new Map<number, Passage>();
-  let total = columns.codingRow.length;
-  for (const passage of changed) {
-    const row = rowOfId(columns, passage.id);
+  const { codingRow, codingCode, codingCoder, codingAt } = columns;
+  const rows = columns.starts.length;
+  /** Place in `changed` by row, from 1; 0 where the row stays as it is. */
+  const placeOf = scratch(0, rows);
+  let last = 0;
+  let total = codingRow.length;
+  for (let at = 0; at < changed.length; at++) {
+    // mostly they come in reading order, so that one walk over the ids finds them all
+    let row = rowOfId(columns, changed[at]!.id, last);
+    if (row < 0) row = rowOfId(columns, changed[at]!.id);
     if (row < 0) return null;
-    byRow.set(row, passage);
-    total += passage.codings.length;
+    placeOf[(last = row)] = at + 1;
+    total += changed[at]!.codings.length;
   }
+  for (const row of codingRow) if (placeOf[row] !== 0) total--;
+
   const codes = [...columns.codes];
   const coders = [...columns.coders];
+  const met = new Map<Id, number>();
   const localOf = (list: Id[], id: Id): number => {
-    const known = list.indexOf(id);
-    return known >= 0 ? known : list.push(id) - 1;
+    let local = met.get(id);
+    if (local === undefined) {
+      local = list.indexOf(id);
+      if (local < 0) local = list.push(id) - 1;
+      met.set(id, local);
+    }
+    return local;
   };
   const ratingsBefore = columns.ratings?.length ? new Map(columns.ratings.map(({ at, rating }) => [at, rating])) : null;
   const ratings: { at: number; rating: number }[] = [];
-  const codingRow = new Uint32Array(total);
-  const codingCode = new Uint32Array(total);
-  const codingCoder = new Uint16Array(total);
-  const codingAt = new Float64Array(total);
+  const nextRow = new Uint32Array(total);
+  const nextCode = new Uint32Array(total);
+  const nextCoder = new Uint16Array(total);
+  const nextAt = new Float64Array(total);
   let to = 0;
-  const put = (row: number, code: number, coder: number, at: number, rating: number | undefined): void => {
-    codingRow[to] = row;
-    codingCode[to] = code;
-    codingCoder[to] = coder;
-    codingAt[to] = at;
-    if (rating !== undefined) ratings.push({ at: to, rating });
-    to++;
-  };
-  let next = 0;
-  for (let row = 0; row < columns.starts.length; row++) {
-    const passage = byRow.get(row);
-    for (; next < columns.codingRow.length && columns.codingRow[next] === row; next++)
-      if (!passage) put(row, columns.codingCode[next]!, columns.codingCoder[next]!, columns.codingAt[next]!, ratingsBefore?.get(next));
-    for (const { codeId, coderId, createdAt, rating } of passage?.codings ?? [])
-      put(row, localOf(codes, codeId), localOf(coders, coderId), createdAt, rating);
+  let from = 0;
+  for (let row = 0; row < rows; row++) {
+    const place = placeOf[row]!;
+    const first = from;
+    while (from < codingRow.length && codingRow[from] === row) {
+      if (place === 0) {
+        nextRow[to] = row;
+        nextCode[to] = codingCode[from]!;
+        nextCoder[to] = codingCoder[from]!;
+        nextAt[to] = codingAt[from]!;
+        if (ratingsBefore?.has(from)) ratings.push({ at: to, rating: ratingsBefore.get(from)! });
+        to++;
+      }
+      from++;
+    }
+    if (place === 0) continue;
+    for (const coding of changed[place - 1]!.codings) {
+      // most of its codings it had before: their codes need not be looked for
+      let code = -1;
+      for (let at = first; at < from && code < 0; at++) if (codes[codingCode[at]!] === coding.codeId) code = codingCode[at]!;
+      nextRow[to] = row;
+      nextCode[to] = code >= 0 ? code : localOf(codes, coding.codeId);
+      nextCoder[to] = localOf(coders, coding.coderId);
+      nextAt[to] = coding.createdAt;
+      if (coding.rating !== undefined) ratings.push({ at: to, rating: coding.rating });
+      to++;
+    }
   }
-  // codes that nothing carries any more leave the list
-  const used = new Uint8Array(codes.length);
-  for (let at = 0; at < to; at++) used[codingCode[at]!] = 1;
-  const renumbered = new Uint32Array(codes.length);
-  let count = 0;
-  for (let local = 0; local < codes.length; local++) renumbered[local] = used[local] ? count++ : 0;
-  if (count < codes.length) for (let at = 0; at < to; at++) codingCode[at] = renumbered[codingCode[at]!]!;
-  return {
-    ...columns,
-    codingRow: codingRow.slice(0, to),
-    codingCode: codingCode.slice(0, to),
-    codingCoder: codingCoder.slice(0, to),
-    codingAt: codingAt.slice(0, to),
-    ratings,
-    codes: count < codes.length ? codes.filter((_, local) => used[local]) : codes,
-    coders,
-  };
+  const list = withoutUnused(codes, nextCode);
+  numberAfter(list, columns.codes);
+  return { ...columns, codingRow: nextRow, codingCode: nextCode, codingCoder: nextCoder, codingAt: nextAt, ratings, codes: list, coders };
+}
+
+/** The codes that something carries; where some leave the list, the codings are numbered anew. */
+function withoutUnused(codes: Id[], codingCode: Uint32Array): Id[] {
+  const used = scratch(1, codes.length);
+  let left = codes.length;
+  for (const code of codingCode) {
+    if (used[code] === 0) {
+      used[code] = 1;
+      left--;
+    }
+  }
+  if (left === 0) return codes;
+  const list: Id[] = [];
+  for (let local = 0; local < codes.length; local++) if (used[local] !== 0) used[local] = list.push(codes[local]!);
+  for (let at = 0; at < codingCode.length; at++) codingCode[at] = used[codingCode[at]!]! - 1;
+  return list;
+}
+
+const scratches: Uint32Array[] = [];
+
+/** Zeros to work with, for one call at a time: making them anew for each of a thousand documents costs more than the work. */
+function scratch(which: 0 | 1, length: number): Uint32Array {
+  let room = scratches[which];
+  if (!room || room.length < length) scratches[which] = room = new Uint32Array(2 * length);
+  return room.fill(0, 0, length);
 }

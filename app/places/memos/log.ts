@@ -1,5 +1,5 @@
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal, untracked } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
@@ -150,6 +150,10 @@ export class Log {
       this.typed();
       untracked(() => void this.load(true));
     });
+    let here = true;
+    inject(DestroyRef).onDestroy(() => (here = false));
+    // after the first page, which is what the reader waits for
+    setTimeout(() => void this.session.digestJournal(() => here), 1_000);
   }
 
   private from(): number {
@@ -163,22 +167,20 @@ export class Log {
     const words = fold(this.typed()).split(/\s+/).filter(Boolean);
     const { codeId, documentId } = { codeId: this.codeId(), documentId: this.documentId() };
     const touching = documentId ? [`document:${documentId}`] : codeId ? [`code:${codeId}`, `coding:${codeId}`] : [];
-    const more = documentId && codeId ? [`code:${codeId}`, `coding:${codeId}`] : null;
-    const asks = kind !== '' || words.length > 0 || more !== null;
+    const both = documentId !== '' && codeId !== '';
     return {
       touching,
-      coderId: this.coderId(),
+      ...(this.coderId() && { coderId: this.coderId() }),
+      ...(kind && kind !== 'own' && { kind }),
+      words,
       ...(this.days() > 0 && { from: this.from() }),
-      ...(asks && {
+      ...(both && {
         fits: (entry: JournalEntry) =>
-          (!kind || kindOf(entry) === kind) &&
-          words.every((word) => fold(entry.sentence).includes(word)) &&
-          (!more ||
-            entry.change.some(
-              (one) =>
-                one.type === 'passage' &&
-                [...(one.before?.codings ?? []), ...(one.after?.codings ?? [])].some((coding) => coding.codeId === codeId),
-            )),
+          entry.change.some(
+            (one) =>
+              one.type === 'passage' &&
+              [...(one.before?.codings ?? []), ...(one.after?.codings ?? [])].some((coding) => coding.codeId === codeId),
+          ),
       }),
     };
   }

@@ -6,13 +6,14 @@ import type { Id } from '@core/model/ids';
 import { selectCodeCounts, selectCodeRows, selectCodes } from '../../state/study.selectors';
 import { ReaderSettings } from '../../state/reader-settings';
 import { Icon } from '../../ui/icon/icon';
+import { KeepScroll } from '../../ui/keep-scroll/keep-scroll';
 import { Swatch } from '../../ui/swatch/swatch';
 import { CODE_DRAG_TYPE } from './surface/reading-surface';
 
 /** The codebook beside the text: a selection is dragged onto a code, or a code onto the text; a double click codes. */
 @Component({
   selector: 'fl-code-list',
-  imports: [CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, Icon, Swatch],
+  imports: [CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, Icon, KeepScroll, Swatch],
   template: `
     <input
       #find
@@ -24,7 +25,7 @@ import { CODE_DRAG_TYPE } from './surface/reading-surface';
       (keydown.enter)="useFirst()"
     />
     @if (rows().length > 0) {
-      <cdk-virtual-scroll-viewport itemSize="25" role="list" aria-label="Codes" tabindex="-1">
+      <cdk-virtual-scroll-viewport flKeepScroll itemSize="25" role="list" aria-label="Codes" tabindex="-1">
         <div
           *cdkVirtualFor="let row of rows(); trackBy: byId"
           role="listitem"

@@ -20,9 +20,11 @@ import { tidyLine } from '@core/text/normalise';
 import { lastPlaces } from '../../state/last-places';
 import { Notices } from '../../state/notices';
 import { ReaderSettings } from '../../state/reader-settings';
+import { Visits } from '../../state/visits';
 import { selectCoders, selectScopedDocuments } from '../../state/study.selectors';
 import { Glossary } from '../../ui/glossary/glossary';
 import { Icon } from '../../ui/icon/icon';
+import { arriving } from '../../ui/keep-scroll/arriving';
 import { WritingDesk } from '../../ui/memo/writing-desk';
 import { CodePicker, type Picked } from '../../ui/picker/code-picker';
 import { CodeList } from './code-list';
@@ -73,7 +75,7 @@ const NOTHING_FOUND: FoundWords = { hits: [], at: -1 };
   providers: [ReadingHere, PassageWork, Correcting, ShownWays],
   templateUrl: './reading.html',
   styleUrl: './reading.scss',
-  host: { '[class.two]': 'beside() && !pane()', '[class.pane]': 'pane()' },
+  host: { '[class.two]': 'beside() && !pane()', '[class.pane]': 'pane()', '[class.arriving]': 'arriving()' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Reading {
@@ -101,11 +103,14 @@ export class Reading {
   private readonly desk = inject(WritingDesk);
   private readonly dialog = inject(MatDialog);
   private readonly application = inject(ApplicationRef);
+  private readonly visits = inject(Visits);
   protected readonly surface = viewChild(ReadingSurface);
   private readonly codeList = viewChild(CodeList);
   private readonly panel = viewChild(PassagePanel);
   private readonly findBar = viewChild(FindBar);
   private readonly coders = this.store.selectSignal(selectCoders);
+  /** The text is shown before what stands around it. */
+  protected readonly arriving = arriving();
   private arrivedIn: Id | undefined;
 
   protected readonly scoped = this.store.selectSignal(selectScopedDocuments);
@@ -130,7 +135,11 @@ export class Reading {
 
   constructor() {
     this.here.surface = this.surface;
-    effect(() => this.here.documentId.set(this.documentId()));
+    effect(() => {
+      this.here.documentId.set(this.documentId());
+      // what was typed in another document is kept as its draft
+      this.correcting.from.set(null);
+    });
     effect(() => this.chooseDocument());
     effect(() => this.showAddressed());
     effect(() => {
@@ -151,6 +160,8 @@ export class Reading {
     const text = this.here.text();
     const surface = this.surface();
     const passageId = this.passage();
+    this.visits.count();
+    this.arrivedIn = undefined;
     if (!text || !surface || text.id !== this.documentId()) return;
     untracked(() => {
       const passage = this.here.passages().find((one) => one.id === passageId);

@@ -1,6 +1,7 @@
 import { inject, Injectable, type OnDestroy } from '@angular/core';
 import { ReaderSettings } from '../../state/reader-settings';
 import { ShownHereList, type ShownHere } from '../../state/shown-here';
+import { Visits } from '../../state/visits';
 import { ReadingHere } from './reading-here';
 
 /** Puts every way of showing that is on into the scope sentence, one click from off. */
@@ -9,11 +10,13 @@ export class ShownWays implements OnDestroy {
   private readonly here = inject(ReadingHere);
   private readonly settings = inject(ReaderSettings);
   private readonly list = inject(ShownHereList);
+  private readonly visits = inject(Visits);
 
   private told: readonly ShownHere[] | null = null;
 
   /** To be called where signals are followed. */
   tell(): void {
+    this.visits.count();
     const looks = this.settings.looks();
     const parts: ShownHere[] = [];
     const only = this.here.codes()[this.here.only() ?? ''];

@@ -1,6 +1,7 @@
 import { DestroyRef, effect, inject, Injectable, signal } from '@angular/core';
 import type { MemoSubject } from '@core/model/memo';
 import type { MemoTask } from '../../state/memo-drafts';
+import { Visits } from '../../state/visits';
 
 /** Where memos are written: beside what is being looked at, never over it. One at a time. */
 @Injectable({ providedIn: 'root' })
@@ -23,9 +24,13 @@ export class WritingDesk {
   }
 }
 
-/** Says, as long as the component that calls it is there, what a memo begun by the key M is about. To be called where it is made. */
+/** Says, as long as the component that calls it is on the screen, what a memo begun by the key M is about. To be called where it is made. */
 export function memosAreAbout(about: () => MemoSubject | null): void {
   const desk = inject(WritingDesk);
-  effect(() => desk.about.set(about()));
+  const visits = inject(Visits);
+  effect(() => {
+    visits.count();
+    desk.about.set(about());
+  });
   inject(DestroyRef).onDestroy(() => desk.about.set(null));
 }

@@ -80,18 +80,24 @@ export function joinCodes(intoId: Id, codeIds: readonly Id[], description?: Join
 /** Codings with some codes replaced by another, each coder's once, the earliest. */
 function withCodesReplaced(passage: Passage, gone: ReadonlySet<Id>, intoId: Id): Coding[] {
   const kept: Coding[] = [];
-  const byCoder = new Map<Id, number>();
   for (const coding of passage.codings) {
     if (coding.codeId !== intoId && !gone.has(coding.codeId)) {
       kept.push(coding);
       continue;
     }
-    const replaced = coding.codeId === intoId ? coding : { ...coding, codeId: intoId };
-    const at = byCoder.get(coding.coderId);
-    if (at === undefined) byCoder.set(coding.coderId, kept.push(replaced) - 1);
-    else if (replaced.createdAt < kept[at]!.createdAt) kept[at] = replaced;
+    // few coders code one passage: looking through the list is quicker than a map for each of thousands of passages
+    const at = kept.findIndex((one) => one.codeId === intoId && one.coderId === coding.coderId);
+    if (at < 0) kept.push(replaced(coding, intoId));
+    else if (coding.createdAt < kept[at]!.createdAt) kept[at] = replaced(coding, intoId);
   }
   return kept;
+}
+
+/** A coding with another code; its rating stays where there is one. */
+function replaced(coding: Coding, codeId: Id): Coding {
+  if (coding.codeId === codeId) return coding;
+  const { coderId, createdAt, rating } = coding;
+  return rating === undefined ? { codeId, coderId, createdAt } : { codeId, coderId, createdAt, rating };
 }
 
 /** Children of codes that go come to the end of the heir's; where it has one of the same name, they tell where they came from. */

@@ -2,15 +2,16 @@ import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } 
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import type { TreeRow } from '@core/codebook/tree';
 import type { Id } from '@core/model/ids';
+import { KeepScroll } from '../../../ui/keep-scroll/keep-scroll';
 import { Swatch } from '../../../ui/swatch/swatch';
 import { CodesShown } from './codes-shown';
 
 /** Codes by their passages, the most first, each as a line whose length is its count. */
 @Component({
   selector: 'fl-code-bars',
-  imports: [CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, Swatch],
+  imports: [CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, KeepScroll, Swatch],
   template: `
-    <cdk-virtual-scroll-viewport itemSize="26" role="list" aria-label="Codes by passages" tabindex="-1">
+    <cdk-virtual-scroll-viewport flKeepScroll itemSize="26" role="list" aria-label="Codes by passages" tabindex="-1">
       <div *cdkVirtualFor="let bar of bars(); trackBy: byId" role="listitem">
         <button [class]="'bar c' + bar.code.colour" [class.here]="bar.code.id === chosenId()" (click)="picked.emit(bar.code.id)">
           <fl-swatch [mark]="bar.code.mark" [colour]="bar.code.colour" />

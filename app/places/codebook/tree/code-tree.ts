@@ -21,6 +21,8 @@ import { StudySession } from '../../../state/study-session';
 import { selectCodeCounts, selectCodes, selectCodeSets } from '../../../state/study.selectors';
 import { Ask } from '../../../ui/dialogs/ask';
 import { Icon } from '../../../ui/icon/icon';
+import { arriving } from '../../../ui/keep-scroll/arriving';
+import { KeepScroll } from '../../../ui/keep-scroll/keep-scroll';
 import { memosAreAbout } from '../../../ui/memo/writing-desk';
 import { choicesOf, SentencePart, type Choice } from '../../../ui/sentence/sentence-part';
 import { Swatch } from '../../../ui/swatch/swatch';
@@ -53,6 +55,7 @@ interface Landing {
     CodePage,
     ConditionParts,
     Icon,
+    KeepScroll,
     MatMenuModule,
     SentencePart,
     SeveralCodes,
@@ -95,6 +98,8 @@ export class CodeTree {
   protected readonly chosenIds = signal<ReadonlySet<Id>>(new Set());
   protected readonly landing = signal<Landing | null>(null);
   private anchor: Id | null = null;
+  /** The tree is shown before the page beside it. */
+  protected readonly arriving = arriving();
   private dragged: readonly Id[] = [];
 
   protected readonly rows = this.shown.rows;

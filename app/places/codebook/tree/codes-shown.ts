@@ -11,6 +11,7 @@ import { CodeUseHere } from '../code-use-here';
 import { TreeSettings, type Column } from './tree-settings';
 
 const DATE = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', year: '2-digit' });
+const NUMBER = new Intl.NumberFormat();
 const COLLATOR = new Intl.Collator(undefined, { numeric: true });
 
 /** The codes that are shown, in their order, and what the columns say of them. */
@@ -86,7 +87,7 @@ export class CodesShown {
     const counts = this.counts();
     const use = this.useHere.use()?.get(code.id);
     const number = (value: number | null | undefined): string =>
-      value === null || value === undefined ? '…' : value === 0 ? '–' : value.toLocaleString();
+      value === null || value === undefined ? '…' : value === 0 ? '–' : NUMBER.format(value);
     switch (column) {
       case 'passages':
         return number(this.passagesOf(code.id));

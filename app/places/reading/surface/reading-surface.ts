@@ -224,22 +224,16 @@ export class ReadingSurface {
     });
     const looks = [label, paragraphLooks(document, text)];
     const start = EditorSelection.cursor(text.paragraphs[0]?.body ?? 0);
-    if (!this.view) {
-      this.shownCoding = untracked(this.coding);
-      const state = EditorState.create({ doc: text.text, selection: start, extensions: this.extensions(looks, this.shownCoding) });
-      this.view = new EditorView({ parent: this.host, state });
-    } else {
-      const changed = this.shownText !== text;
-      this.view.dispatch({
-        ...(changed
-          ? { changes: { from: 0, to: this.view.state.doc.length, insert: text.text }, selection: start, scrollIntoView: true }
-          : {}),
-        // another text comes with its own coding: the one before does not fit it
-        effects: changed
-          ? [this.content.reconfigure(looks), showCoding.of((this.shownCoding = untracked(this.coding)))]
-          : this.content.reconfigure(looks),
-      });
+    if (this.view && this.shownText === text) {
+      this.view.dispatch({ effects: this.content.reconfigure(looks) });
+      return;
     }
+    // another text comes with its own coding and anew: moving all that is marked along would take far longer
+    this.shownCoding = untracked(this.coding);
+    this.shownMemos = null;
+    const state = EditorState.create({ doc: text.text, selection: start, extensions: this.extensions(looks, this.shownCoding) });
+    if (this.view) this.view.setState(state);
+    else this.view = new EditorView({ parent: this.host, state });
     this.shownText = text;
   }
 
@@ -358,6 +352,8 @@ export class ReadingSurface {
   private tellPlace(): void {
     clearTimeout(this.telling);
     this.telling = undefined;
+    // off the screen nothing is scrolled to
+    if (!this.host.isConnected) return;
     const { scrollDOM } = this.view;
     this.scrolled.emit(this.view.lineBlockAtHeight(scrollDOM.scrollTop - this.view.documentPadding.top + 1).from);
   }

@@ -1,0 +1,92 @@
+import { blockOf, digestOf, DIGEST_SPAN, mayHold, type LogDigest, type LogWish } from '@core/log/digest';
+import { fromRow, type JournalRow, type StudyDatabase } from './study-database';
+
+/** Entries of the journal from one number up to, not including, another. */
+export interface Stretch {
+  readonly start: number;
+  readonly end: number;
+}
+
+const known = new WeakMap<StudyDatabase, Promise<LogDigests>>();
+
+/**
+ * The digests of a study's journal, read once and kept in memory; 4 kB for 512 entries. They are made where the
+ * journal is walked without them, and kept on disk beside it. Losing them loses nothing: they are made again.
+ */
+export class LogDigests {
+  private readonly blocks = new Map<number, LogDigest>();
+  private made: LogDigest[] = [];
+
+  private constructor(private readonly db: StudyDatabase) {}
+
+  static of(db: StudyDatabase): Promise<LogDigests> {
+    let digests = known.get(db);
+    if (!digests) known.set(db, (digests = LogDigests.read(db)));
+    return digests;
+  }
+
+  private static async read(db: StudyDatabase): Promise<LogDigests> {
+    const digests = new LogDigests(db);
+    for (const digest of await db.logDigest.toArray()) digests.blocks.set(digest.block, digest);
+    return digests;
+  }
+
+  /**
+   * The next stretches to read when going back from an entry, the newest first, of about `count` entries together,
+   * past all blocks in which nothing wanted can be. Empty where nothing wanted can be left.
+   * @param from nothing made before this moment is wanted, ms since 1970
+   */
+  stretchesBefore(end: number, count: number, wish: LogWish, from: number): Stretch[] {
+    const stretches: Stretch[] = [];
+    let left = count;
+    for (let block = blockOf(end - 1); block >= 0 && left > 0; block--) {
+      const digest = this.blocks.get(block);
+      if (digest && digest.to < from) break;
+      if (digest && !mayHold(digest, wish)) continue;
+      const stretch = { start: block * DIGEST_SPAN + 1, end: Math.min(end, (block + 1) * DIGEST_SPAN + 1) };
+      const last = stretches.at(-1);
+      if (last?.start === stretch.end) stretches[stretches.length - 1] = { start: stretch.start, end: last.end };
+      else stretches.push(stretch);
+      left -= stretch.end - stretch.start;
+    }
+    return stretches;
+  }
+
+  /** Makes the digests of the whole blocks among some rows, which come in the order of their numbers without a gap. */
+  learn(rows: readonly JournalRow[]): void {
+    const first = rows[0]?.seq ?? 0;
+    for (let block = blockOf(first + DIGEST_SPAN - 1); (block + 1) * DIGEST_SPAN < first + rows.length; block++) {
+      if (this.blocks.has(block)) continue;
+      const at = block * DIGEST_SPAN + 1 - first;
+      const some = rows.slice(at, at + DIGEST_SPAN);
+      if (some.length < DIGEST_SPAN || some[0]!.seq !== block * DIGEST_SPAN + 1 || some.at(-1)!.seq !== (block + 1) * DIGEST_SPAN) continue;
+      const digest = digestOf(block, some.map(fromRow));
+      this.blocks.set(block, digest);
+      this.made.push(digest);
+    }
+  }
+
+  /** Puts what was made on disk. Where that fails the digests are made again another time. */
+  async keep(): Promise<void> {
+    const made = this.made;
+    this.made = [];
+    if (made.length > 0) await this.db.logDigest.bulkPut(made).catch(() => undefined);
+  }
+
+  /** Makes the digests that are missing, the newest first, with a breath after each. @param goOn asked before each */
+  async complete(lastSeq: number, goOn: () => boolean): Promise<void> {
+    for (let block = blockOf(lastSeq + 1) - 1; block >= 0 && goOn(); block--) {
+      if (this.blocks.has(block)) continue;
+      const start = block * DIGEST_SPAN + 1;
+      this.learn(
+        await this.db.journal
+          .where('seq')
+          .between(start, start + DIGEST_SPAN)
+          .toArray(),
+      );
+      if (this.made.length >= 16) await this.keep();
+      await new Promise((resolve) => setTimeout(resolve));
+    }
+    await this.keep();
+  }
+}
