@@ -163,6 +163,34 @@ test('brings in a survey with its cases, and later rows update what they say oth
   await expect(cell(1, 3)).toHaveText('Saltpans');
 });
 
+test('takes facts and answers of later rows in as one step that one undo takes back', async ({ page }) => {
+  const filum = new Filum(page);
+  await filum.newStudy();
+  const survey = 'id,name,home,What will you lose?\nR1,Limpet,Saltpans,The half hour on deck.\n';
+  const bring = async (name: string, text: string): Promise<void> => {
+    await bringIn(page);
+    await page.getByLabel('Files to bring in').setInputFiles(file(name, text));
+    await page.getByRole('button', { name: 'Bring in this table' }).click();
+  };
+  await bring('survey.csv', survey);
+  await filum.read('Limpet');
+  await filum.code('half hour', 'Time');
+  await bring('later.csv', survey.replace('Saltpans', 'Gull Bay').replace('on deck', 'with the others'));
+  await expect(page.getByRole('status').filter({ hasText: '1 answer updated' })).toBeVisible();
+  // the reading place was left open behind the import: it has the new words, and the passage is still on its own
+  await page.getByRole('link', { name: 'Reading', exact: true }).click();
+  await expect(filum.text).toContainText('The half hour with the others.');
+  await filum.passages(1);
+  await filum.slips('Time').click();
+  await expect(page.locator('fl-passage-panel blockquote')).toHaveText('half hour');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(filum.text).toContainText('The half hour on deck.');
+  await filum.passages(1);
+  await filum.goTo('Material');
+  await page.getByRole('link', { name: /^Participants 1/ }).click();
+  await expect(page.getByText('Saltpans')).toBeVisible();
+});
+
 test('fills the register by keyboard: typing, filling down, pasting, refusing, undoing', async ({ page }) => {
   const filum = new Filum(page);
   await filum.openDemo();

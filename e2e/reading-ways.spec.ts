@@ -317,3 +317,76 @@ test('codes an interview from an empty codebook by keyboard alone: 40 passages, 
   await expect(page.locator('[aria-live=polite]', { hasText: /^Passage with / })).toBeAttached();
   await filum.saved();
 });
+
+test('goes back and forward through jumps, within a document and between two, and to unread documents either way', async ({ page }) => {
+  const filum = new Filum(page);
+  await filum.openDemo();
+  await filum.read('Interview 03 – Shona Adair');
+  const where = page.locator('fl-document-foot span').first();
+  await expect(where).toHaveText('turn 1 of 51');
+  const line = (await page.locator('fl-document-foot canvas').boundingBox())!;
+  await page.mouse.click(line.x + 0.7 * line.width, line.y + line.height / 2);
+  await expect(where).not.toHaveText('turn 1 of 51');
+  const there = (await where.textContent())!;
+  await filum.text.focus();
+  await page.keyboard.press('b');
+  await expect(where).toHaveText('turn 1 of 51');
+  await page.keyboard.press('b');
+  await expect(page.getByText('There is nothing further back.')).toBeVisible();
+  await page.keyboard.press('Shift+B');
+  await expect(where).toHaveText(there);
+
+  const title = page.locator('fl-document-menu h1');
+  await page.keyboard.press('n');
+  await expect(title).not.toContainText('Shona Adair');
+  await filum.text.focus();
+  await page.keyboard.press('b');
+  await expect(title).toContainText('Shona Adair');
+  await expect(where).toHaveText(there);
+  await filum.text.focus();
+  await page.keyboard.press('n');
+  await expect(title).not.toContainText('Shona Adair');
+  await filum.text.focus();
+  await page.keyboard.press('Shift+N');
+  await expect(title).toContainText('Shona Adair');
+});
+
+test('takes away what is shown of a passage, and leaves and tells what is not', async ({ page }) => {
+  const filum = await reading(page);
+  await filum.code('sold the boat', 'selling', 'loss');
+  await filum.passages(1);
+  await page.getByRole('button', { name: 'View', exact: true }).click();
+  await page.getByRole('combobox', { name: 'Passages of' }).selectOption({ label: 'loss' });
+  await page.keyboard.press('Escape');
+  await filum.text.focus();
+  await page.keyboard.press('[');
+  await page.keyboard.press('Delete');
+  await expect(page.getByText('One more coding of it is not shown here and stayed.')).toBeVisible();
+  await filum.passages(0);
+  await page.getByRole('button', { name: 'only passages of loss: end this' }).click();
+  await filum.passages(1);
+  await expect(filum.slips('selling')).toHaveCount(1);
+  await expect(filum.slips('loss')).toHaveCount(0);
+});
+
+test('codes by touch: what a finger selected takes its code from a button', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL, hasTouch: true, isMobile: true, viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  const filum = new Filum(page);
+  await filum.newStudy();
+  await filum.paste('Moira', LINES);
+  await filum.goTo('Material');
+  await page.getByRole('link', { name: 'Moira', exact: true }).tap();
+  await expect(filum.text).toHaveAttribute('inputmode', 'none');
+  await page.getByText('We had no choice').tap();
+  // the handles of a touch screen set the browser's own selection
+  await page
+    .locator('.cm-line', { hasText: 'We had no choice' })
+    .evaluate((element) => getSelection()!.setBaseAndExtent(element.firstChild!, 7, element.firstChild!, 16));
+  await page.getByRole('button', { name: 'Code', exact: true }).tap();
+  await page.getByRole('combobox').fill('no way out');
+  await page.getByRole('option', { name: /no way out/ }).tap();
+  await expect(filum.slips('no way out')).toHaveCount(1);
+  await expect(panelWords(page)).toHaveText('no choice');
+  await context.close();
+});

@@ -48,6 +48,7 @@ for (const theme of ['light', 'dark'] as const) {
     await page.keyboard.press('Escape');
     await filum.text.focus();
     await page.keyboard.press('?');
+    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
     await filum.accessible(what);
     await page.context().close();
   });

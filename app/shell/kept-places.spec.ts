@@ -1,4 +1,4 @@
-import { Component, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter, RouteReuseStrategy, withComponentInputBinding } from '@angular/router';
 import { RouterTestingHarness } from '@angular/router/testing';
@@ -16,6 +16,7 @@ let made = 0;
     <b>{{ which() }} {{ early() ? 'early' : 'whole' }}</b>
     <div flKeepScroll style="height: 50px; overflow: auto"><p style="height: 900px">long</p></div>
   `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
 })
 class Kept {
   readonly which = input<string>();
@@ -23,7 +24,7 @@ class Kept {
   readonly made = ++made;
 }
 
-@Component({ selector: 'fl-test-other', template: '<i>other</i>' })
+@Component({ selector: 'fl-test-other', template: '<i>other</i>', changeDetection: ChangeDetectionStrategy.OnPush })
 class Other {
   readonly visits = inject(Visits);
 }

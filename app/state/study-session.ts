@@ -94,7 +94,7 @@ export class StudySession {
 
   /**
    * Carries out something large in a worker, which writes it to disk itself. Meanwhile nothing else can be done.
-   * @param write is given the place in the journal, and gives back the entry without its texts
+   * @param write is given the place in the journal, and gives back the entry without its new texts
    * @returns the entry, or null if it was refused or failed (and said so)
    */
   async runAway(write: (place: EntryPlace) => Promise<JournalEntry>): Promise<JournalEntry | null> {
@@ -107,6 +107,7 @@ export class StudySession {
     this.away = true;
     try {
       const entry = await write({ studyId: data.study.id, seq: history.seq + 1, coderId: data.study.currentCoderId, now: Date.now() });
+      for (const change of entry.change) if (change.type === 'text') this.texts.put(change.after, change.before);
       this.store.dispatch(StudyActions.acted({ entry }));
       this.store.dispatch(StudyActions.saved({ seq: entry.seq, at: entry.at }));
       this.channel?.tell(entry);

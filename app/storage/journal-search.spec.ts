@@ -66,8 +66,8 @@ describe('finding in a long journal', () => {
         .withContext(JSON.stringify(filter))
         .toEqual(plainly(filter));
     await (await LogDigests.of(db)).complete(TOTAL, () => true);
-    // 3,000 entries are five blocks of 512 and a rest that is not whole yet
-    expect(await db.logDigest.count()).toBe(5);
+    // 3,000 entries are 23 blocks of 128 and a rest that is not whole yet
+    expect(await db.logDigest.count()).toBe(23);
     for (const filter of FILTERS)
       expect(await all(filter, 7))
         .withContext(JSON.stringify(filter))
@@ -87,9 +87,10 @@ describe('finding in a long journal', () => {
     const stretches = digests.stretchesBefore(TOTAL + 1, Infinity, { words: ['lighthouse'] }, -Infinity);
     // entries 71, 1171 and 2271, and the rest that has no digest
     expect(stretches).toEqual([
-      { start: 2_049, end: 3_001 },
-      { start: 1_025, end: 1_537 },
-      { start: 1, end: 513 },
+      { start: 2_945, end: 3_001 },
+      { start: 2_177, end: 2_305 },
+      { start: 1_153, end: 1_281 },
+      { start: 1, end: 129 },
     ]);
   });
 

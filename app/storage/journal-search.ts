@@ -65,6 +65,7 @@ export async function findEntries(
 
   const digests = filter.coderId || filter.kind || filter.words?.length ? await LogDigests.of(db) : null;
   let step = Math.min(FIRST_STEP, limit);
+  let walked = 0;
   let end = before === Infinity ? ((await db.journal.orderBy('seq').last())?.seq ?? 0) + 1 : before;
   try {
     while (end > 1) {
@@ -74,13 +75,16 @@ export async function findEntries(
       const read = await Promise.all(stretches.map((stretch) => db.journal.where('seq').between(stretch.start, stretch.end).toArray()));
       for (const rows of read) {
         digests?.learn(rows);
+        walked += rows.length;
         const full = take(rows.reverse());
         if (full !== null) return { entries, next: full };
         // entries are written in the order of time: nothing older lies within the period
         if (rows.length > 0 && rows.at(-1)!.at < from) return { entries, next: null };
       }
       end = stretches.at(-1)!.start;
-      step = Math.min(LONGEST_STEP, step * 2);
+      // as many as the rest of the page is likely to take
+      const likely = entries.length > 0 ? (1.1 * (limit - entries.length) * walked) / entries.length : 0;
+      step = Math.min(LONGEST_STEP, Math.max(step * 2, Math.ceil(likely)));
       if (!goOn()) return { entries, next: end };
     }
   } finally {

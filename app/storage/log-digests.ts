@@ -7,10 +7,13 @@ export interface Stretch {
   readonly end: number;
 }
 
+/** Digests made between two breaths. */
+const BLOCKS_AT_ONCE = 4;
+
 const known = new WeakMap<StudyDatabase, Promise<LogDigests>>();
 
 /**
- * The digests of a study's journal, read once and kept in memory; 4 kB for 512 entries. They are made where the
+ * The digests of a study's journal, read once and kept in memory; 1 kB for 128 entries. They are made where the
  * journal is walked without them, and kept on disk beside it. Losing them loses nothing: they are made again.
  */
 export class LogDigests {
@@ -38,11 +41,12 @@ export class LogDigests {
    */
   stretchesBefore(end: number, count: number, wish: LogWish, from: number): Stretch[] {
     const stretches: Stretch[] = [];
+    const mayBeIn = mayHold(wish);
     let left = count;
     for (let block = blockOf(end - 1); block >= 0 && left > 0; block--) {
       const digest = this.blocks.get(block);
       if (digest && digest.to < from) break;
-      if (digest && !mayHold(digest, wish)) continue;
+      if (digest && !mayBeIn(digest)) continue;
       const stretch = { start: block * DIGEST_SPAN + 1, end: Math.min(end, (block + 1) * DIGEST_SPAN + 1) };
       const last = stretches.at(-1);
       if (last?.start === stretch.end) stretches[stretches.length - 1] = { start: stretch.start, end: last.end };
@@ -75,16 +79,12 @@ export class LogDigests {
 
   /** Makes the digests that are missing, the newest first, with a breath after each. @param goOn asked before each */
   async complete(lastSeq: number, goOn: () => boolean): Promise<void> {
-    for (let block = blockOf(lastSeq + 1) - 1; block >= 0 && goOn(); block--) {
-      if (this.blocks.has(block)) continue;
-      const start = block * DIGEST_SPAN + 1;
-      this.learn(
-        await this.db.journal
-          .where('seq')
-          .between(start, start + DIGEST_SPAN)
-          .toArray(),
-      );
-      if (this.made.length >= 16) await this.keep();
+    for (let end = blockOf(lastSeq + 1); end > 0 && goOn(); end -= BLOCKS_AT_ONCE) {
+      const start = Math.max(0, end - BLOCKS_AT_ONCE);
+      if (Array.from({ length: end - start }, (_, at) => start + at).every((block) => this.blocks.has(block))) continue;
+      const rows = this.db.journal.where('seq').between(start * DIGEST_SPAN + 1, end * DIGEST_SPAN + 1);
+      this.learn(await rows.toArray());
+      if (this.made.length >= 64) await this.keep();
       await new Promise((resolve) => setTimeout(resolve));
     }
     await this.keep();

@@ -7,7 +7,6 @@ import type { JournalEntry } from '@core/change/journal';
 import type { ReadOptions } from '@core/formats/read-file';
 import type { TableOptions } from '@core/formats/table/table';
 import type { TextChoices } from '@core/material/compose-import';
-import type { AnswerUpdate } from '@core/material/answer-updates';
 import type { TableChoices } from '@core/material/plan-table';
 import type { Preview } from '@core/material/preview';
 import type { TextToStore } from '@core/material/store-request';
@@ -62,9 +61,9 @@ export class FilesService {
     return this.files.plan(key, choices, withoutPassages(state));
   }
 
-  /** Answers that the table stored last has otherwise than the documents that are there. */
-  answerUpdates(): Promise<readonly AnswerUpdate[]> {
-    return this.files.answerUpdates();
+  /** How many answers of documents that were there the table stored last has changed. */
+  answersUpdated(): Promise<number> {
+    return this.files.answersUpdated();
   }
 
   storeTexts(place: EntryPlace, items: readonly TextToStore[], extra: Change, sentence: string): Promise<JournalEntry> {
@@ -75,7 +74,7 @@ export class FilesService {
     return this.withRecords(this.files.storeTable(place, key, choices, withoutPassages(state), sentence));
   }
 
-  /** An entry that was stored, with its records but for the texts. */
+  /** An entry that was stored, with its records but for new texts. */
   private async withRecords(stored: Promise<JournalEntry>): Promise<JournalEntry> {
     const entry = await stored;
     const change: Change[number][] = [];

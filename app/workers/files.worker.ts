@@ -1,15 +1,17 @@
 /// <reference lib="webworker" />
 import { expose } from 'comlink';
-import type { Change } from '@core/change/change';
+import { squash, type Change } from '@core/change/change';
 import type { JournalEntry } from '@core/change/journal';
 import { LARGEST_FILE, readFile, type ReadFile, type ReadOptions } from '@core/formats/read-file';
 import { endingOf, TABLE_ENDINGS } from '@core/formats/readable-endings';
 import { sha256 } from '@core/formats/sha256';
 import { guessRoles, typesOf, type Column } from '@core/formats/table/guess-roles';
+import { characterMaps } from '@core/formats/pdf/read-pdf';
 import { readTable } from '@core/formats/table/read-table';
 import type { Table, TableOptions } from '@core/formats/table/table';
 import { composeImport, type TextChoices } from '@core/material/compose-import';
-import { answerUpdates, type AnswerUpdate } from '@core/material/answer-updates';
+import { applyChange } from '@core/change/apply';
+import { answerUpdates, updateAnswers, type AnswerUpdate } from '@core/material/answer-updates';
 import { planTable, type Difference, type TableChoices, type TablePlan } from '@core/material/plan-table';
 import { previewOf, type Preview } from '@core/material/preview';
 import { changeOfTexts, type TextToStore } from '@core/material/store-request';
@@ -171,15 +173,17 @@ const files = {
   /** Stores a table as planned, as one entry of the journal. @returns it without its records, which {@link takeStored} tells */
   async storeTable(place: EntryPlace, key: number, choices: TableChoices, state: StudyState, sentence: string): Promise<JournalEntry> {
     const plan = planTable(tables.get(key)!, choices, state, randomId, place.now);
-    const updates = await updatesOf(plan, state);
-    const entry = await store(place, plan.change, sentence);
-    updatesLeft = updates.filter((update) => !choices.keep.has(update.caseId));
-    return entry;
+    const updates = (await updatesOf(plan, state)).filter((update) => !choices.keep.has(update.caseId));
+    answersUpdated = updates.length;
+    if (updates.length === 0) return store(place, plan.change, sentence);
+    const { change, after } = await withAnswers(place, plan.change, updates);
+    const answers = `${updates.length} ${updates.length === 1 ? 'answer' : 'answers'}`;
+    return store(place, change, `${sentence.slice(0, 440)}, and updated ${answers}`, after);
   },
 
-  /** Answers that the table stored last has otherwise than the documents that are there, but for those that stay as they are. */
-  answerUpdates(): readonly AnswerUpdate[] {
-    return updatesLeft;
+  /** How many answers of documents that were there the table stored last has changed. */
+  answersUpdated(): number {
+    return answersUpdated;
   },
 
   /** The records of the entry that was stored last, some at a time, so that receiving them never takes long; empty when all are told. */
@@ -242,20 +246,48 @@ const files = {
   },
 };
 
+characterMaps.at = new URL('/character-maps/', self.location.origin).href;
+
 /** What was stored last and is still to be told. */
 let waiting: Change = [];
-let updatesLeft: readonly AnswerUpdate[] = [];
+let answersUpdated = 0;
 
-/** Writes an entry that touches no passages, so that no state is needed beside it. */
-async function store({ studyId, seq, coderId, now }: EntryPlace, change: Change, sentence: string): Promise<JournalEntry> {
-  const entry: JournalEntry = { seq, at: now, coderId, kind: 'act', of: null, sentence, change };
+/** What a table changes together with the answers of earlier rows: facts and answers are one step. */
+async function withAnswers(
+  { studyId, coderId, now }: EntryPlace,
+  facts: Change,
+  updates: readonly AnswerUpdate[],
+): Promise<{ readonly change: Change; readonly after: StudyState }> {
   const storage = await StudyStorage.of(studyId);
   try {
-    await storage.commit(entry, null);
+    const { state } = await storage.open();
+    const texts = await storage.texts([...new Set(updates.map((update) => update.documentId))]);
+    const between = applyChange(state, facts);
+    const action = updateAnswers(updates, new Map(texts.map((text) => [text.id, text])), '')(between, { coderId, now, newId: randomId });
+    return action
+      ? { change: squash(facts, action.change), after: applyChange(between, action.change) }
+      : { change: facts, after: between };
   } finally {
     storage.close();
   }
-  waiting = change.filter((one) => one.type !== 'text');
+}
+
+/** Writes an entry. @param after the study after it; not needed where the entry touches no passages */
+async function store(
+  { studyId, seq, coderId, now }: EntryPlace,
+  change: Change,
+  sentence: string,
+  after: StudyState | null = null,
+): Promise<JournalEntry> {
+  const entry: JournalEntry = { seq, at: now, coderId, kind: 'act', of: null, sentence, change };
+  const storage = await StudyStorage.of(studyId);
+  try {
+    await storage.commit(entry, after);
+  } finally {
+    storage.close();
+  }
+  // new texts are read from disk when they are asked for; those that were changed may be in memory as they were
+  waiting = change.filter((one) => one.type !== 'text' || one.before !== null);
   return { ...entry, change: [] };
 }
 

@@ -4,10 +4,10 @@ import type { Id } from '../model/ids';
 import { kindOf, type LogKind } from './group-log';
 
 /** Entries of the journal that one digest sums up: those numbered `block * DIGEST_SPAN + 1` to `(block + 1) * DIGEST_SPAN`. */
-export const DIGEST_SPAN = 512;
+export const DIGEST_SPAN = 128;
 
-/** Bits of the filter of letters: about one in six is set by 500 sentences, so that a longer word is hardly ever taken for there. */
-const BITS = 32_768;
+/** Bits of the filter of letters: about one in six is set by so many sentences, so that a longer word is hardly ever taken for there. */
+const BITS = 8_192;
 
 /**
  * What a block of journal entries has in it, coarsely: enough to say of most blocks that nothing wanted is there,
@@ -52,11 +52,16 @@ export function digestOf(block: number, entries: readonly JournalEntry[]): LogDi
   };
 }
 
-/** Whether something wanted may be in the block. Never false where it is; now and then true where it is not. */
-export function mayHold(digest: LogDigest, { coderId, kind, words = [] }: LogWish): boolean {
-  if (coderId && !digest.coders.includes(coderId)) return false;
-  if (kind && !digest.kinds.includes(kind)) return false;
-  return words.every((word) => bitsOf(word).every((bit) => (digest.letters[bit >> 3]! & (1 << (bit & 7))) !== 0));
+/**
+ * Whether something wanted may be in a block, to be asked of thousands of them. Never false where it is; now and then
+ * true where it is not.
+ */
+export function mayHold({ coderId, kind, words = [] }: LogWish): (digest: LogDigest) => boolean {
+  const bits = [...new Set(words.flatMap(bitsOf))];
+  return ({ coders, kinds, letters }) =>
+    (!coderId || coders.includes(coderId)) &&
+    (!kind || kinds.includes(kind)) &&
+    bits.every((bit) => (letters[bit >> 3]! & (1 << (bit & 7))) !== 0);
 }
 
 /** Whether an entry is what is looked for. */

@@ -104,6 +104,8 @@ export class MemoList {
   protected readonly put = computed(() => Object.values(this.table()).filter((memo) => memo.archived).length);
   protected readonly periodWords = computed(() => PERIODS.find((one) => one.value === this.days())?.name ?? '');
   private readonly colours = computed(() => new Map(this.study()?.memoKinds?.map((one) => [one.name, one.colour])));
+  /** All memos in their order: another filter need not sort them again. */
+  private readonly ordered = computed(() => sortMemos(Object.values(this.table()), this.order()));
   protected readonly memos = computed(() => {
     const filter: MemoFilter = {
       words: this.typed(),
@@ -114,7 +116,7 @@ export class MemoList {
       coderId: this.coderId(),
       ...(this.days() > 0 && { from: Date.now() - this.days() * 86_400_000 }),
     };
-    return sortMemos(findMemos(Object.values(this.table()), filter), this.order());
+    return findMemos(this.ordered(), filter);
   });
   protected readonly chosen = computed(() => this.table()[this.chosenId() ?? ''] ?? this.memos()[0]);
   protected readonly concerned = computed(() => {

@@ -2,7 +2,7 @@ import { ApplicationRef, inject, Injectable } from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { markRead } from '@core/change/commands/documents';
-import { codePlace, removePassage } from '@core/change/commands/passages';
+import { codePlace, removeCodings, removePassage } from '@core/change/commands/passages';
 import { movePassage, recode } from '@core/change/commands/reshape-passages';
 import type { Id } from '@core/model/ids';
 import { stretchFrom, uncodedStretches } from '@core/passages/gaps';
@@ -178,7 +178,13 @@ export class PassageWork {
   removeChosen(): void {
     const chosen = this.here.chosen();
     if (!chosen) return;
-    this.session.run(removePassage(chosen.documentId, chosen.id));
+    const whole = this.here.allPassages().find((one) => one.id === chosen.id);
+    const hidden = (whole?.codings.length ?? 0) - chosen.codings.length;
+    if (hidden > 0) {
+      // what is not shown is not taken away unseen
+      this.session.run(removeCodings(chosen.documentId, chosen.id, chosen.codings));
+      this.notices.say(`${hidden === 1 ? 'One more coding of it is' : `${hidden} more codings of it are`} not shown here and stayed.`);
+    } else this.session.run(removePassage(chosen.documentId, chosen.id));
     this.here.chosenId.set(null);
     this.application.tick();
   }
@@ -196,7 +202,7 @@ export class PassageWork {
           : passages.findLast((passage) => passage.start < caret);
     if (!target) return this.notices.say(by > 0 ? 'This was the last passage.' : 'This was the first passage.');
     this.here.chosenId.set(target.id);
-    this.here.surface()?.goTo(target);
+    this.here.goTo(target);
   }
 
   /** Goes to the next or previous stretch that lies in no passage. */
@@ -207,15 +213,16 @@ export class PassageWork {
     const target = stretchFrom(uncodedStretches(text, this.here.passages()), surface.selection()?.start ?? surface.caret(), by);
     if (!target) return this.notices.say(by > 0 ? 'From here on everything is coded.' : 'Everything before is coded.');
     this.here.chosenId.set(null);
-    surface.goTo(target);
+    this.here.goTo(target);
     surface.select(target);
   }
 
-  /** Goes to the next document that is not read to its end. */
-  nextUnread(): void {
+  /** Goes to the next or previous document that is not read to its end. */
+  nextUnread(by: 1 | -1): void {
     const documents = this.scoped();
     const at = documents.findIndex((one) => one.id === this.here.documentId());
-    const target = [...documents.slice(at + 1), ...documents.slice(0, at)].find((one) => (one.readTo ?? 0) < one.characters);
+    const others = [...documents.slice(at + 1), ...documents.slice(0, at)];
+    const target = (by > 0 ? others : others.reverse()).find((one) => (one.readTo ?? 0) < one.characters);
     if (!target) return this.notices.say('Every other document in scope is marked as read.');
     void this.router.navigate(['/study', this.router.url.split('/')[2], 'reading', target.id]);
   }

@@ -19,6 +19,8 @@ import {
   selectStudy,
 } from '../../state/study.selectors';
 import { TextCache } from '../../state/text-cache';
+import type { Stretch } from '@core/passages/relations';
+import { Trail, type TrailPlace } from './trail';
 import type { ReadingSurface } from './surface/reading-surface';
 import type { SlipFilter } from './surface/slips';
 
@@ -45,8 +47,23 @@ export class ReadingHere {
   /** Codes whose passages alone are shown, with what is under them; null for all. */
   readonly only = signal<Id | null>(null);
   readonly slipChoice = signal<SlipChoice>({ of: 'all' });
+  /** Where the reader jumped from. */
+  readonly trail = new Trail();
   /** The surface, once it is drawn. */
   surface: () => ReadingSurface | undefined = () => undefined;
+
+  /** Where the reader is. */
+  place(): TrailPlace {
+    return { documentId: this.documentId()!, position: this.at() };
+  }
+
+  /** Brings a stretch into view; where that leads off the screen, what was there can be come back to. */
+  goTo(stretch: Stretch): void {
+    const surface = this.surface();
+    if (!surface) return;
+    if (!surface.shows(stretch.start)) this.trail.leave(this.place());
+    surface.goTo(stretch);
+  }
 
   readonly document = computed((): Document | undefined => this.documents()[this.documentId() ?? '']);
   readonly loading = resource({ params: () => this.document()?.id, loader: ({ params }) => this.texts.get(params) });

@@ -112,6 +112,7 @@ export class Reading {
   /** The text is shown before what stands around it. */
   protected readonly arriving = arriving();
   private arrivedIn: Id | undefined;
+  private travellingTo: Id | undefined;
 
   protected readonly scoped = this.store.selectSignal(selectScopedDocuments);
   protected readonly picking = signal<Picking | null>(null);
@@ -136,7 +137,9 @@ export class Reading {
   constructor() {
     this.here.surface = this.surface;
     effect(() => {
-      this.here.documentId.set(this.documentId());
+      const documentId = this.documentId();
+      untracked(() => this.leaveFor(documentId));
+      this.here.documentId.set(documentId);
       // what was typed in another document is kept as its draft
       this.correcting.from.set(null);
     });
@@ -175,6 +178,31 @@ export class Reading {
         this.arrivedIn = text.id;
       });
     });
+  }
+
+  /** Another document comes up: what is left can be come back to, unless the reader is on the way back already. */
+  private leaveFor(documentId: Id | undefined): void {
+    const left = this.here.documentId();
+    if (left && documentId && left !== documentId && this.travellingTo !== documentId)
+      this.here.trail.leave({ documentId: left, position: lastPlaces.placeIn(left) });
+    this.travellingTo = undefined;
+  }
+
+  /** Goes back to where the reader jumped from, or forward again. */
+  private travel(way: 'back' | 'forward'): void {
+    const { trail, documentId } = this.here;
+    const to = trail[way](this.here.place());
+    if (!to) return this.notices.say(way === 'back' ? 'There is nothing further back.' : 'There is nothing further on.');
+    if (to.documentId === documentId()) return this.surface()?.scrollTo(to.position);
+    lastPlaces.read(to.documentId, to.position);
+    this.travellingTo = to.documentId;
+    void this.router.navigate(['/study', this.router.url.split('/')[2], 'reading', to.documentId]);
+  }
+
+  /** Shows a position that was clicked in the line at the foot. */
+  protected jump(position: number): void {
+    this.here.trail.leave(this.here.place());
+    this.surface()?.scrollTo(position);
   }
 
   protected onCommand(command: SurfaceCommand): void {
@@ -218,7 +246,12 @@ export class Reading {
       case 'uncoded before':
         return work.stepUncoded(-1);
       case 'unread':
-        return work.nextUnread();
+        return work.nextUnread(1);
+      case 'unread before':
+        return work.nextUnread(-1);
+      case 'back':
+      case 'forward':
+        return this.travel(command);
       case 'read to here':
         return work.readToHere();
       case 'remove':
@@ -311,7 +344,7 @@ export class Reading {
   protected showFound(found: FoundWords): void {
     this.found.set(found);
     const hit = found.hits[found.at];
-    if (hit) this.surface()?.goTo(hit);
+    if (hit) this.here.goTo(hit);
   }
 
   /** Defines the selected word, or the one at the caret. */
@@ -344,7 +377,7 @@ export class Reading {
   protected showPassage(id: Id): void {
     const passage = this.here.passages().find((one) => one.id === id);
     this.here.chosenId.set(id);
-    if (passage) this.surface()?.goTo(passage);
+    if (passage) this.here.goTo(passage);
   }
 
   protected back(): void {

@@ -5,7 +5,7 @@ import { childrenOf, withDescendants } from '../../codebook/tree';
 import { addCode, deleteCode, deletionToll, editCode, moveCode } from './codes';
 import { addDocuments, deleteDocuments, documentToll, removeFolder, addFolder, editDocument } from './documents';
 import { addMemo, addMemoEntry, editMemo, editMemoEntry } from './memos';
-import { codePlace, removeCoding, setComment } from './passages';
+import { codePlace, removeCoding, removeCodings, setComment } from './passages';
 import { noteExport, saveQuery, workAs } from './study';
 
 const passages = (bench: Bench) => Object.values(bench.state.passages).flatMap(unpackPassages);
@@ -66,6 +66,19 @@ describe('coding a place', () => {
     bench.run(removeCoding(document.id, second!.id, a));
     expect(passages(bench).map((passage) => passage.comment)).toEqual(['really?']);
     bench.run(setComment(document.id, second!.id, ''));
+    expect(passages(bench)).toEqual([]);
+  });
+
+  it('takes some codings off and leaves the others, and nothing where none of them is there', () => {
+    const [a, b] = [bench.addCode('A'), bench.addCode('B')];
+    bench.code(document, 0, 6, a);
+    bench.code(document, 0, 6, b);
+    const [passage] = passages(bench);
+    const [first] = passage!.codings;
+    expect(bench.run(removeCodings(document.id, passage!.id, [{ codeId: a, coderId: 'somebody else' }]))).toBeNull();
+    expect(bench.run(removeCodings(document.id, passage!.id, [first!]))!.sentence).toBe('took 1 coding off a passage in Interview 01');
+    expect(passages(bench)[0]!.codings.map((coding) => coding.codeId)).toEqual([b]);
+    bench.run(removeCodings(document.id, passage!.id, passages(bench)[0]!.codings));
     expect(passages(bench)).toEqual([]);
   });
 });

@@ -1,6 +1,6 @@
 import type { Id } from '../../model/ids';
 import type { Code } from '../../model/code';
-import type { Passage } from '../../model/passage';
+import type { Coding, Passage } from '../../model/passage';
 import type { StudyState } from '../../model/study-state';
 import { passageOf, unpackPassages } from '../../passages/columns';
 import { samePlace, type Stretch } from '../../passages/relations';
@@ -144,6 +144,21 @@ export function removeCoding(documentId: Id, passageId: Id, codeId: Id, coderId:
     const name = state.tables.code[codeId]?.name ?? 'a code';
     const title = state.tables.document[documentId]?.title ?? 'a document';
     return { change: [withCodings(state, passage, codings)], sentence: `took ${short(name)} off a passage in ${short(title)}` };
+  };
+}
+
+/**
+ * Takes some codings off a passage and leaves the others: for where not all of them are shown. A passage that then has
+ * nothing goes, as with {@link removeCoding}.
+ */
+export function removeCodings(documentId: Id, passageId: Id, codings: readonly Pick<Coding, 'codeId' | 'coderId'>[]): Command {
+  return (state) => {
+    const passage = passageById(state, documentId, passageId);
+    const left = passage.codings.filter((one) => !codings.some((gone) => gone.codeId === one.codeId && gone.coderId === one.coderId));
+    const gone = passage.codings.length - left.length;
+    if (gone === 0) return null;
+    const title = state.tables.document[documentId]?.title ?? 'a document';
+    return { change: [withCodings(state, passage, left)], sentence: `took ${counted(gone, 'coding')} off a passage in ${short(title)}` };
   };
 }
 

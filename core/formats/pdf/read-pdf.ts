@@ -7,6 +7,12 @@ import { assemblePages, type PdfLine, type PdfPage } from './assemble-pages';
 const MOST_PAGES = 5_000;
 
 /**
+ * Where the character maps lie that a PDF with Asian fonts may name instead of bringing them along (ISO 32000-1, 9.7.5.2):
+ * an address or, outside a browser, a folder. Whoever runs the reader says so.
+ */
+export const characterMaps = { at: '' };
+
+/**
  * Reads the text of a PDF (ISO 32000) in reading order, with pages as marks. Headers, footers and page numbers
  * are left out, words divided at line ends joined, and both are said.
  * @throws UnreadableFileError for a damaged or encrypted file, and for scanned pages without text
@@ -23,6 +29,7 @@ export async function readPdf(bytes: Uint8Array): Promise<Reading> {
     data: bytes.slice(),
     useSystemFonts: false,
     disableFontFace: true,
+    ...(characterMaps.at && { cMapUrl: characterMaps.at, cMapPacked: true, useWorkerFetch: /^https?:/.test(characterMaps.at) }),
     stopAtErrors: false,
     verbosity: 0,
   });

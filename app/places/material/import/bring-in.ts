@@ -5,7 +5,6 @@ import { correctTexts } from '@core/change/commands/correct-text';
 import { questionsOf } from '@core/change/commands/questions';
 import { added, updated, type Change } from '@core/change/change';
 import type { SpeakerChoice } from '@core/material/compose-import';
-import { updateAnswers, type AnswerUpdate } from '@core/material/answer-updates';
 import type { TableChoices } from '@core/material/plan-table';
 import { folderFor, type TextToStore } from '@core/material/store-request';
 import type { AskedQuestion } from '@core/model/asked-question';
@@ -65,8 +64,8 @@ export class BringIn {
       const made = (type: 'document' | 'case'): number => entry.change.filter((one) => one.type === type && one.before === null).length;
       const changed = entry.change.filter((one) => one.type === 'case' && one.before !== null).length;
       said.push(`${item.fileName}: ${made('document')} documents, ${made('case')} new and ${changed} changed ${before.study.caseWord}s.`);
-      const answers = await this.files.answerUpdates();
-      if (answers.length > 0) said.push(await this.replaceAnswers(answers, item.fileName));
+      const answers = await this.files.answersUpdated();
+      if (answers > 0) said.push(`${answers} ${answers === 1 ? 'answer' : 'answers'} updated; passages stayed on the words that stayed.`);
     }
     return said.join(' ');
   }
@@ -102,15 +101,6 @@ export class BringIn {
     });
     const sentence = items.length === 1 ? `brought in ${items[0]!.title}` : `brought in ${items.length} documents`;
     return (await this.session.runAway((place) => this.files.storeTexts(place, toStore, extra.change(), sentence.slice(0, 500)))) !== null;
-  }
-
-  /** Answers are texts, where passages may lie: they are a step of their own, after the facts. */
-  private async replaceAnswers(answers: readonly AnswerUpdate[], fileName: string): Promise<string> {
-    const texts = await this.session.textsOf([...new Set(answers.map((answer) => answer.documentId))]);
-    const done = this.session.run(updateAnswers(answers, new Map(texts.map((text) => [text.id, text])), fileName));
-    return done
-      ? `${answers.length} ${answers.length === 1 ? 'answer' : 'answers'} updated; passages stayed on the words that stayed.`
-      : '';
   }
 
   /** Puts the words of a file in the place of a document's; passages stay where the words are the same. */

@@ -55,6 +55,9 @@ export type SurfaceCommand =
   | 'uncoded'
   | 'uncoded before'
   | 'unread'
+  | 'unread before'
+  | 'back'
+  | 'forward'
   | 'search'
   | 'read to here'
   | 'gloss'
@@ -85,6 +88,9 @@ export const SURFACE_KEYS: Readonly<Record<string, SurfaceCommand>> = {
   u: 'uncoded',
   U: 'uncoded before',
   n: 'unread',
+  N: 'unread before',
+  b: 'back',
+  B: 'forward',
   f: 'search',
   h: 'read to here',
   g: 'gloss',
@@ -219,6 +225,8 @@ export class ReadingSurface {
       'aria-label': `Text of ${document.title}`,
       'aria-readonly': 'true',
       tabindex: '0',
+      // nothing is typed here: a finger that selects words brings no keyboard up
+      inputmode: 'none',
       spellcheck: 'false',
       translate: 'no',
     });
@@ -280,6 +288,14 @@ export class ReadingSurface {
   focus(): void {
     this.settleCaret();
     this.view.focus();
+  }
+
+  /** Whether a position is on the screen. */
+  shows(position: number): boolean {
+    const { scrollDOM, documentPadding } = this.view;
+    const block = this.view.lineBlockAt(Math.min(position, this.view.state.doc.length));
+    const top = block.top + documentPadding.top - scrollDOM.scrollTop;
+    return top + block.height > 0 && top < scrollDOM.clientHeight;
   }
 
   /** Brings a stretch into view with the caret at its start. */
