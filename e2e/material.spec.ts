@@ -168,12 +168,13 @@ test('takes facts and answers of later rows in as one step that one undo takes b
   await filum.newStudy();
   const survey = 'id,name,home,What will you lose?\nR1,Limpet,Saltpans,The half hour on deck.\n';
   const bring = async (name: string, text: string): Promise<void> => {
+    await filum.goTo('Material');
     await bringIn(page);
     await page.getByLabel('Files to bring in').setInputFiles(file(name, text));
     await page.getByRole('button', { name: 'Bring in this table' }).click();
   };
   await bring('survey.csv', survey);
-  await filum.read('Limpet');
+  await filum.read('R1 Limpet');
   await filum.code('half hour', 'Time');
   await bring('later.csv', survey.replace('Saltpans', 'Gull Bay').replace('on deck', 'with the others'));
   await expect(page.getByRole('status').filter({ hasText: '1 answer updated' })).toBeVisible();

@@ -52,6 +52,7 @@ describe('files written by an office program', () => {
     expect(texts.slice(-TURNS.length)).toEqual(TURNS);
     expect(read.paragraphs.flatMap((paragraph) => paragraph.marks ?? []).map((mark) => mark.value)).toEqual([1, 2, 3, 4, 5, 6]);
     expect(texts.join(' ')).not.toMatch(/transcripts|page \d/);
+    expect(emphasised(read, OPENING)).toEqual(['bold: hush week', 'italic: 22 January']);
     expect(read.notes.join('; ')).toMatch(/lines of headers, footers and page numbers left out/);
   }, 60_000);
 });

@@ -33,6 +33,27 @@ describe('paragraphs of a PDF', () => {
     ]);
   });
 
+  it('keep bold and italics, over the end of a line and a divided word too, and not in headings', () => {
+    const line = (text: string, fromTop: number, size: number, ...spans: readonly (readonly [string, 'bold' | 'italic'])[]): PdfLine => ({
+      text,
+      left: 60,
+      right: WIDE,
+      fromTop,
+      size,
+      emphasis: spans.map(([words, emphasis]) => ({ start: text.indexOf(words), end: text.indexOf(words) + words.length, emphasis })),
+    });
+    const lines = [
+      line('The Night Boat', 40, 20, ['The Night Boat', 'bold']),
+      line('• we were never told, never con-', 70, 11, ['never told', 'italic'], ['never con-', 'bold']),
+      line('sulted by any council, least', 84, 11, ['sulted', 'bold'], ['least', 'italic']),
+      line('of all by ours', 98, 11, ['of all', 'italic']),
+    ];
+    const { paragraphs } = assemblePages([{ number: 1, width: 460, height: 600, lines }]);
+    expect(paragraphs.map(({ text, emphasis }) => emphasis.map((span) => `${span.emphasis}: ${text.slice(span.start, span.end)}`))).toEqual(
+      [[], ['italic: never told', 'bold: never consulted', 'italic: least of all']],
+    );
+  });
+
   it('join words divided at line ends, but not compounds', () => {
     expect(
       texts(

@@ -1,6 +1,6 @@
 import type { DraftParagraph } from '../../text/draft-text';
 import { normaliseText } from '../../text/normalise';
-import type { Paragraph, PlaceMark } from '../../model/document';
+import type { EmphasisSpan, Paragraph, PlaceMark } from '../../model/document';
 
 /** A line of a page as it is printed; lengths in points. */
 export interface PdfLine {
@@ -11,6 +11,8 @@ export interface PdfLine {
   readonly fromTop: number;
   /** Size of the type. */
   readonly size: number;
+  /** Bold and italic words, as characters of the line; in order. */
+  readonly emphasis?: readonly EmphasisSpan[];
 }
 
 export interface PdfPage {
@@ -95,6 +97,7 @@ class Builder {
   private text = '';
   private style: Paragraph['style'] = 'body';
   private marks: PlaceMark[] = [];
+  private emphasis: EmphasisSpan[] = [];
   private last: PdfLine | null = null;
   private pitch = 0;
   private right = 0;
@@ -136,9 +139,8 @@ class Builder {
 
   private add(line: PdfLine): void {
     const bullet = BULLET.exec(line.text);
-    const text = normaliseText(bullet ? line.text.slice(bullet[0].length) : line.text)
-      .replace(/\n/g, ' ')
-      .trim();
+    const begin = bullet?.[0].length ?? /^\s*/.exec(line.text)![0].length;
+    const text = normaliseText(line.text.slice(begin)).replace(/\n/g, ' ').trim();
     if (!this.text) {
       this.left = line.left;
       this.style = bullet ? 'list item' : line.size > this.body * 1.45 ? 'heading1' : line.size > this.body * 1.15 ? 'heading2' : 'body';
@@ -147,11 +149,23 @@ class Builder {
     const rest = /^\p{Ll}[\p{L}\p{M}]*/u.exec(text)?.[0];
     if (divided && rest && !this.isCompound(divided[1]!, rest)) {
       this.text = this.text.slice(0, -1);
+      this.emphasis = this.emphasis.map((span) => ({ ...span, end: Math.min(span.end, this.text.length) }));
       this.joined++;
     } else if (this.text && !divided) this.text += ' ';
     if (this.begins !== null) this.marks.push({ at: this.text.length, kind: 'page', value: this.begins });
     this.begins = null;
+    const placeOf = (at: number): number => this.text.length + Math.min(text.length, normaliseText(line.text.slice(begin, at)).length);
+    for (const span of line.emphasis ?? []) this.emphasise({ ...span, start: placeOf(span.start), end: placeOf(span.end) });
     this.text += text;
+  }
+
+  /** Words emphasised alike that follow each other, over the end of a line too, are one stretch. */
+  private emphasise(span: EmphasisSpan): void {
+    if (span.start >= span.end || this.style.startsWith('heading')) return;
+    const at = this.emphasis.findLastIndex((one) => one.emphasis === span.emphasis);
+    const last = this.emphasis[at];
+    if (last && span.start <= last.end + 1) this.emphasis[at] = { ...last, end: span.end };
+    else this.emphasis.push(span);
   }
 
   /** Whether a hyphen at a line end belongs to the word: it is written so elsewhere, or both halves are words and the whole is not. */
@@ -166,11 +180,12 @@ class Builder {
       this.paragraphs.push({
         text: this.text.trimEnd(),
         style: this.style,
-        emphasis: [],
+        emphasis: this.emphasis.map((span) => ({ ...span, end: Math.min(span.end, this.text.trimEnd().length) })),
         ...(this.marks.length > 0 ? { marks: this.marks } : {}),
       });
     this.text = '';
     this.marks = [];
+    this.emphasis = [];
   }
 }
 

@@ -1,5 +1,6 @@
-import type { PDFDocumentProxy } from 'pdfjs-dist';
+import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist';
 import { tidyLine } from '../../text/normalise';
+import type { EmphasisSpan } from '../../model/document';
 import { UnreadableFileError, type Reading } from '../reading';
 import { assemblePages, type PdfLine, type PdfPage } from './assemble-pages';
 
@@ -72,6 +73,7 @@ interface TextItem {
   readonly transform: readonly number[];
   readonly width: number;
   readonly height: number;
+  readonly fontName: string;
 }
 
 /** Puts the pieces of one page into lines, in the order in which the page was written. */
@@ -79,7 +81,10 @@ async function readPage(document: PDFDocumentProxy, number: number): Promise<Pdf
   const page = await document.getPage(number);
   const [left = 0, bottom = 0, right = 0, top = 0] = page.view;
   const content = await page.getTextContent();
-  const lines: { text: string; left: number; right: number; y: number; size: number }[] = [];
+  const looks = await looksOfFonts(page);
+  const lines: { text: string; left: number; right: number; y: number; size: number; emphasis: EmphasisSpan[] }[] = [];
+  const spansOf = ({ fontName, str }: TextItem, start: number): EmphasisSpan[] =>
+    looks(fontName).map((emphasis) => ({ start, end: start + str.length, emphasis }));
   for (const item of content.items as readonly (TextItem | { readonly type: string })[]) {
     // blanks are told by the gaps, which also tell the cells of a table
     if (!('str' in item) || !item.str.trim()) continue;
@@ -90,10 +95,12 @@ async function readPage(document: PDFDocumentProxy, number: number): Promise<Pdf
     if (sameLine) {
       const gap = x - last.right;
       const spaced = gap > last.size * 0.15 && !/\s$/.test(last.text) && !/^\s/.test(item.str);
-      last.text += (spaced ? (gap > last.size * 2.5 ? '\t' : ' ') : '') + item.str;
+      last.text += spaced ? (gap > last.size * 2.5 ? '\t' : ' ') : '';
+      last.emphasis.push(...spansOf(item, last.text.length));
+      last.text += item.str;
       last.right = Math.max(last.right, x + item.width);
       last.size = Math.max(last.size, size);
-    } else lines.push({ text: item.str, left: x, right: x + item.width, y, size });
+    } else lines.push({ text: item.str, left: x, right: x + item.width, y, size, emphasis: spansOf(item, 0) });
   }
   page.cleanup();
   return {
@@ -103,6 +110,26 @@ async function readPage(document: PDFDocumentProxy, number: number): Promise<Pdf
     lines: lines
       .map((line): PdfLine => ({ ...line, text: line.text.replace(/\s+$/, ''), fromTop: top - line.y }))
       .filter((line) => line.text.trim()),
+  };
+}
+
+/** What the fonts of a page look like, told by the names they were made under. */
+async function looksOfFonts(page: PDFPageProxy): Promise<(fontName: string) => readonly EmphasisSpan['emphasis'][]> {
+  // the names are known only once the page's drawing was read as well; without them the words are there all the same
+  await page.getOperatorList().catch(() => undefined);
+  const known = new Map<string, readonly EmphasisSpan['emphasis'][]>();
+  return (fontName) => {
+    let look = known.get(fontName);
+    if (!look) {
+      const font = page.commonObjs.has(fontName) ? (page.commonObjs.get(fontName) as { readonly name?: string } | null) : null;
+      const name = font?.name ?? '';
+      look = [
+        ...(/bold|black|heavy/i.test(name) ? (['bold'] as const) : []),
+        ...(/italic|oblique/i.test(name) ? (['italic'] as const) : []),
+      ];
+      known.set(fontName, look);
+    }
+    return look;
   };
 }
 
