@@ -35,5 +35,20 @@ export const subjectsOf = (memo: Memo): readonly MemoSubject[] => [...(memo.abou
 export const isAbout = (memo: Memo, type: MemoSubject['type'], id: Id): boolean =>
   subjectsOf(memo).some((subject) => subject.type === type && subject.id === id);
 
+/**
+ * What a memo is linked to after things have moved or gone; nothing twice.
+ * @param to what a thing has become: itself, another, or null where it is gone
+ * @returns null where nothing changes
+ */
+export function relinked(memo: Memo, to: (subject: MemoSubject) => MemoSubject | null): Pick<Memo, 'about' | 'also'> | null {
+  const before = subjectsOf(memo);
+  const moved = before.map(to);
+  if (moved.every((subject, at) => subject === before[at])) return null;
+  const left: MemoSubject[] = [];
+  for (const subject of moved) if (subject && !left.some((one) => sameSubject(one, subject))) left.push(subject);
+  const [about = null, ...also] = left;
+  return { about, ...((memo.also || also.length > 0) && { also }) };
+}
+
 /** Whether two subjects are the same thing. */
 export const sameSubject = (a: MemoSubject, b: MemoSubject): boolean => a.type === b.type && a.id === b.id;

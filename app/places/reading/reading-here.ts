@@ -4,6 +4,7 @@ import { GlossFinder } from '@core/glosses/find-glosses';
 import type { Document, Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { Coding, Passage } from '@core/model/passage';
+import { subjectsOf } from '@core/memos/references';
 import { unpackPassages } from '@core/passages/columns';
 import { withDescendants } from '@core/codebook/tree';
 import { ReaderSettings, type SlipChoice } from '../../state/reader-settings';
@@ -109,10 +110,16 @@ export class ReadingHere {
   readonly undecided = computed(() => this.passages().filter((passage) => passage.codings.length === 0));
 
   private readonly passageMemos = computed(() =>
-    Object.values(this.memoTable()).filter((memo) => memo.about?.type === 'passage' && memo.about.documentId === this.documentId()),
+    Object.values(this.memoTable()).flatMap((memo) =>
+      subjectsOf(memo).flatMap((subject) =>
+        subject.type === 'passage' && subject.documentId === this.documentId() ? [{ memo, passageId: subject.id }] : [],
+      ),
+    ),
   );
-  readonly memoTitles = computed(() => new Map(this.passageMemos().map((memo) => [memo.about!.id, memo.title])));
-  readonly chosenMemos = computed(() => this.passageMemos().filter((memo) => memo.about?.id === this.chosenId()));
+  readonly memoTitles = computed(() => new Map(this.passageMemos().map(({ memo, passageId }) => [passageId, memo.title])));
+  readonly chosenMemos = computed(() =>
+    this.passageMemos().flatMap(({ memo, passageId }) => (passageId === this.chosenId() ? [memo] : [])),
+  );
   readonly glossFinder = computed(() => new GlossFinder(Object.values(this.glosses())));
 
   /** Which codings the margin names. */

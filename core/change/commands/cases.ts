@@ -1,3 +1,4 @@
+import { relinkMemos } from './relink-memos';
 import type { Case, DocumentStretch } from '../../model/case';
 import type { Id } from '../../model/ids';
 import type { StudyState } from '../../model/study-state';
@@ -41,9 +42,7 @@ export function deleteCases(caseIds: readonly Id[]): Command {
     const cases = caseIds.map((id) => found(state.tables.case[id], state.study.caseWord));
     if (cases.length === 0) return null;
     const change: Change = [
-      ...Object.values(state.tables.memo)
-        .filter((memo) => memo.about?.type === 'case' && ids.has(memo.about.id))
-        .map((memo) => updated('memo', memo, { about: null })),
+      ...relinkMemos(state, (subject) => (subject.type === 'case' && ids.has(subject.id) ? null : subject)),
       ...Object.values(state.tables.document)
         .filter((document) => document.speakers.some((speaker) => speaker.caseId && ids.has(speaker.caseId)))
         .map((document) =>

@@ -1,3 +1,4 @@
+import { subjectsOf } from '../../memos/references';
 import { checkName, newCode, type NewCode } from '../../codebook/new-code';
 import { childrenOf, withDescendants } from '../../codebook/tree';
 import type { Code } from '../../model/code';
@@ -150,7 +151,9 @@ function deletion(state: StudyState, codeIds: readonly Id[]): { change: Change; 
     }
     if (carrying.length > 0) documents++;
   }
-  const memos = Object.values(state.tables.memo).filter((memo) => memo.about?.type === 'code' && gone.has(memo.about.id));
+  const memos = Object.values(state.tables.memo).filter((memo) =>
+    subjectsOf(memo).some((subject) => subject.type === 'code' && gone.has(subject.id)),
+  );
   change.push(...forgetCodes(state, gone, null));
   for (const id of [...gone].reverse()) change.push(removed('code', state.tables.code[id]!));
   return { change, toll: { codes: gone.size, codings, passages, documents, memos: memos.length } };

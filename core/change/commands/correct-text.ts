@@ -1,3 +1,4 @@
+import { relinkMemos } from './relink-memos';
 import type { Document, Text } from '../../model/document';
 import type { Id } from '../../model/ids';
 import type { Passage } from '../../model/passage';
@@ -34,45 +35,57 @@ export function correctTexts(corrections: readonly Correction[], sentence?: stri
     const first = found(state.tables.document[real[0]!.text.id], 'document');
     const where = real.length === 1 ? short(first.title) : counted(real.length, 'document');
     return {
-      change: real.flatMap((one) => correct(state, one)),
+      change: correctAll(state, real),
       sentence: sentence ?? `corrected ${where} in ${counted(places, 'place')}`,
     };
   };
 }
 
-function correct(state: StudyState, { text: before, edits }: Correction): Change {
+/** How stretches of a document move with its correction; null for one that loses all its words. */
+type MoveStretch = (place: { start: number; end: number }) => { start: number; end: number } | null;
+
+function correctAll(state: StudyState, corrections: readonly Correction[]): Change {
+  const lost = new Set<Id>();
+  const moves = new Map<Id, MoveStretch>();
+  const change = corrections.flatMap((one) => [...correct(state, one, lost, moves)]);
+  // what is linked to several of the documents is changed once, for all of them
+  change.push(...relinkMemos(state, (subject) => (subject.type === 'passage' && lost.has(subject.id) ? null : subject)));
+  for (const one of Object.values(state.tables.case)) {
+    if (!one.stretches.some((stretch) => moves.has(stretch.documentId))) continue;
+    const stretches = one.stretches.flatMap((stretch) => {
+      const move = moves.get(stretch.documentId);
+      if (!move) return [stretch];
+      const place = move(stretch);
+      return place ? [{ ...stretch, ...place }] : [];
+    });
+    change.push(updated('case', one, { stretches }));
+  }
+  return change;
+}
+
+/** Corrects one text with its document and passages. @param lost takes up the passages that go @param moves takes up how stretches move */
+function correct(state: StudyState, { text: before, edits }: Correction, lost: Set<Id>, moves: Map<Id, MoveStretch>): Change {
   const document = found(state.tables.document[before.id], 'document');
   const edited = editText(before, edits);
   const tidying = tidyLineEnds(edited.text);
   const text = tidying.length > 0 ? editText(edited, tidying) : edited;
   if (!text.text.trim()) throw new CommandError(`Nothing would be left of ${short(document.title)}. Delete the document instead.`);
-  const moveStretch = (place: { start: number; end: number }) => {
+  const moveStretch: MoveStretch = (place) => {
     const once = mapStretch(place, edits);
     return once && mapStretch(once, tidying);
   };
+  moves.set(before.id, moveStretch);
   const movePosition = (at: number, side: -1 | 1) => mapPosition(mapPosition(at, edits, side), tidying, side);
   const change: Change[number][] = [
     updated('text', before, text),
     updated('document', document, documentFields(document, before, text, moveStretch, movePosition)),
   ];
-  const lost = new Set<Id>();
   for (const passage of passagesOf(state, before.id)) {
     const place = moveStretch(passage);
     if (!place) {
       lost.add(passage.id);
       change.push(removed('passage', passage));
     } else if (place.start !== passage.start || place.end !== passage.end) change.push(updated('passage', passage, place));
-  }
-  for (const memo of Object.values(state.tables.memo))
-    if (memo.about?.type === 'passage' && lost.has(memo.about.id)) change.push(updated('memo', memo, { about: null }));
-  for (const one of Object.values(state.tables.case)) {
-    if (!one.stretches.some((stretch) => stretch.documentId === before.id)) continue;
-    const stretches = one.stretches.flatMap((stretch) => {
-      if (stretch.documentId !== before.id) return [stretch];
-      const place = moveStretch(stretch);
-      return place ? [{ ...stretch, ...place }] : [];
-    });
-    change.push(updated('case', one, { stretches }));
   }
   return change;
 }
@@ -81,7 +94,7 @@ function documentFields(
   document: Document,
   before: Text,
   text: Text,
-  moveStretch: (place: { start: number; end: number }) => { start: number; end: number } | null,
+  moveStretch: MoveStretch,
   movePosition: (at: number, side: -1 | 1) => number,
 ): Partial<Document> {
   return {

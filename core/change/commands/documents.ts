@@ -1,3 +1,6 @@
+import { subjectsOf } from '../../memos/references';
+import type { MemoSubject } from '../../model/memo';
+import { relinkMemos } from './relink-memos';
 import type { Document, Text } from '../../model/document';
 import type { Id } from '../../model/ids';
 import type { StudyState } from '../../model/study-state';
@@ -102,7 +105,7 @@ export function deleteDocuments(texts: readonly Text[]): Command {
     if (documents.length === 0) return null;
     const change: Change = [
       ...documents.flatMap((document) => passagesOf(state, document.id).map((passage) => removed('passage', passage))),
-      ...memosAbout(state, ids).map((memo) => updated('memo', memo, { about: null })),
+      ...relinkMemos(state, (subject) => (liesIn(subject, ids) ? null : subject)),
       ...Object.values(state.tables.case)
         .filter((one) => one.documentIds.some((id) => ids.has(id)) || one.stretches.some((stretch) => ids.has(stretch.documentId)))
         .map((one) =>
@@ -125,10 +128,11 @@ export function deleteDocuments(texts: readonly Text[]): Command {
 }
 
 const memosAbout = (state: StudyState, ids: ReadonlySet<Id>) =>
-  Object.values(state.tables.memo).filter(
-    (memo) =>
-      (memo.about?.type === 'document' && ids.has(memo.about.id)) || (memo.about?.type === 'passage' && ids.has(memo.about.documentId)),
-  );
+  Object.values(state.tables.memo).filter((memo) => subjectsOf(memo).some((subject) => liesIn(subject, ids)));
+
+/** Whether a memo's subject is one of some documents, or a passage in one. */
+const liesIn = (subject: MemoSubject, documentIds: ReadonlySet<Id>): boolean =>
+  (subject.type === 'document' && documentIds.has(subject.id)) || (subject.type === 'passage' && documentIds.has(subject.documentId));
 
 /** Makes a folder. */
 export function addFolder(name: string, parentId: Id | null = null, id?: Id): Command {

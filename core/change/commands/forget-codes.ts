@@ -1,5 +1,5 @@
+import { relinkMemos } from './relink-memos';
 import type { Id } from '../../model/ids';
-import type { Memo, MemoSubject } from '../../model/memo';
 import type { StudyState } from '../../model/study-state';
 import { removed, updated, type Change } from '../change';
 
@@ -13,10 +13,11 @@ export function forgetCodes(state: StudyState, gone: ReadonlySet<Id>, heir: Id |
   const instead = (ids: readonly Id[]): Id[] => [...new Set(ids.flatMap((id) => (gone.has(id) ? (heir === null ? [] : [heir]) : [id])))];
   const speaks = (ids: readonly Id[]): boolean => ids.some((id) => gone.has(id));
 
-  for (const memo of Object.values(tables.memo)) {
-    const next = memoWithout(memo, gone, heir);
-    if (next) change.push(updated('memo', memo, next));
-  }
+  change.push(
+    ...relinkMemos(state, (subject) =>
+      subject.type !== 'code' || !gone.has(subject.id) ? subject : heir ? { type: 'code', id: heir } : null,
+    ),
+  );
   for (const query of Object.values(tables.query)) {
     const { all, any, none } = query.question;
     if (!speaks([...all, ...any, ...none])) continue;
@@ -47,13 +48,4 @@ export function forgetCodes(state: StudyState, gone: ReadonlySet<Id>, heir: Id |
   for (const proposal of Object.values(tables.proposal))
     if (proposal.parentId && gone.has(proposal.parentId)) change.push(updated('proposal', proposal, { parentId: heir }));
   return change;
-}
-
-function memoWithout(memo: Memo, gone: ReadonlySet<Id>, heir: Id | null): Partial<Memo> | null {
-  const names = (subject: MemoSubject): boolean => subject.type === 'code' && gone.has(subject.id);
-  const also = memo.also?.some(names)
-    ? memo.also.flatMap((subject) => (names(subject) ? (heir ? [{ type: 'code' as const, id: heir }] : []) : [subject]))
-    : memo.also;
-  const about = memo.about && names(memo.about) ? (heir ? { type: 'code' as const, id: heir } : null) : memo.about;
-  return about === memo.about && also === memo.also ? null : { about, ...(also && { also }) };
 }

@@ -1,3 +1,5 @@
+import { isAbout } from '../../memos/references';
+import { relinkMemos } from './relink-memos';
 import type { Id } from '../../model/ids';
 import type { Code } from '../../model/code';
 import type { Coding, Passage } from '../../model/passage';
@@ -165,9 +167,7 @@ export function removeCodings(documentId: Id, passageId: Id, codings: readonly P
 /** The change that leaves a passage with these codings, removing it where nothing else keeps it. */
 export function withCodings(state: StudyState, passage: Passage, codings: Passage['codings']): RecordChange {
   const kept =
-    codings.length > 0 ||
-    passage.comment !== '' ||
-    Object.values(state.tables.memo).some((memo) => memo.about?.type === 'passage' && memo.about.id === passage.id);
+    codings.length > 0 || passage.comment !== '' || Object.values(state.tables.memo).some((memo) => isAbout(memo, 'passage', passage.id));
   return kept ? updated('passage', passage, { codings }) : removed('passage', passage);
 }
 
@@ -175,12 +175,13 @@ export function withCodings(state: StudyState, passage: Passage, codings: Passag
 export function removePassage(documentId: Id, passageId: Id): Command {
   return (state): Action => {
     const passage = passageById(state, documentId, passageId);
-    const memos = Object.values(state.tables.memo).filter((memo) => memo.about?.type === 'passage' && memo.about.id === passageId);
     const title = state.tables.document[documentId]?.title ?? 'a document';
     return {
       change: [
         removed('passage', passage),
-        ...memos.map((memo) => updated('memo', memo, { about: { type: 'document' as const, id: documentId } })),
+        ...relinkMemos(state, (subject) =>
+          subject.type === 'passage' && subject.id === passageId ? { type: 'document', id: documentId } : subject,
+        ),
       ],
       sentence: `removed a passage with ${counted(passage.codings.length, 'coding')} from ${short(title)}`,
     };

@@ -1,3 +1,4 @@
+import { relinkMemos } from './relink-memos';
 import type { Id } from '../../model/ids';
 import type { Coding, Passage } from '../../model/passage';
 import { samePlace, type Stretch } from '../../passages/relations';
@@ -22,7 +23,6 @@ export function movePassage(documentId: Id, passageId: Id, place: Stretch): Comm
     );
     const sentence = `moved the ends of a passage in ${short(document.title)}`;
     if (!there) return { change: [updated('passage', passage, { start: place.start, end: place.end })], sentence };
-    const memos = Object.values(state.tables.memo).filter((memo) => memo.about?.type === 'passage' && memo.about.id === passageId);
     return {
       change: [
         updated('passage', there, {
@@ -30,7 +30,9 @@ export function movePassage(documentId: Id, passageId: Id, place: Stretch): Comm
           comment: [there.comment, passage.comment].filter(Boolean).join('\n'),
         }),
         removed('passage', passage),
-        ...memos.map((memo) => updated('memo', memo, { about: { type: 'passage' as const, id: there.id, documentId } })),
+        ...relinkMemos(state, (subject) =>
+          subject.type === 'passage' && subject.id === passageId ? { type: 'passage', id: there.id, documentId } : subject,
+        ),
       ],
       sentence: `${sentence}, and joined it with the one there`,
     };

@@ -1,3 +1,4 @@
+import { relinkMemos } from './relink-memos';
 import type { Document, Text } from '../../model/document';
 import type { Id } from '../../model/ids';
 import { paragraphAt } from '../../text/paragraphs';
@@ -45,6 +46,8 @@ export function splitDocument(text: Text, position: number, title: string): Comm
       }),
       added('document', second),
     ];
+    /** Passages that are wholly in the second document, by the id they had. */
+    const gone = new Map<Id, Id>();
     for (const passage of passagesOf(state, document.id)) {
       if (passage.end < cut) continue;
       const stays = passage.start < cut - 1;
@@ -63,11 +66,13 @@ export function splitDocument(text: Text, position: number, title: string): Comm
           comment: stays ? '' : passage.comment,
         }),
       );
-      if (stays) continue;
-      for (const memo of Object.values(state.tables.memo))
-        if (memo.about?.type === 'passage' && memo.about.id === passage.id)
-          change.push(updated('memo', memo, { about: { type: 'passage', id, documentId: newId } }));
+      if (!stays) gone.set(passage.id, id);
     }
+    change.push(
+      ...relinkMemos(state, (subject) =>
+        subject.type === 'passage' && gone.has(subject.id) ? { type: 'passage', id: gone.get(subject.id)!, documentId: newId } : subject,
+      ),
+    );
     for (const one of Object.values(state.tables.case)) {
       const owns = one.documentIds.includes(document.id);
       const touches = one.stretches.some((stretch) => stretch.documentId === document.id && stretch.end > cut);
@@ -133,12 +138,13 @@ export function joinDocuments(first: Text, second: Text): Command {
       change.push(removed('passage', passage));
       change.push(added('passage', { ...passage, id, documentId: one.id, start: passage.start + by, end: passage.end + by }));
     }
-    for (const memo of Object.values(state.tables.memo)) {
-      if (memo.about?.type === 'document' && memo.about.id === two.id)
-        change.push(updated('memo', memo, { about: { type: 'document', id: one.id } }));
-      if (memo.about?.type === 'passage' && ids.has(memo.about.id))
-        change.push(updated('memo', memo, { about: { type: 'passage', id: ids.get(memo.about.id)!, documentId: one.id } }));
-    }
+    change.push(
+      ...relinkMemos(state, (subject) => {
+        if (subject.type === 'document' && subject.id === two.id) return { type: 'document', id: one.id };
+        if (subject.type === 'passage' && ids.has(subject.id)) return { type: 'passage', id: ids.get(subject.id)!, documentId: one.id };
+        return subject;
+      }),
+    );
     for (const owner of Object.values(state.tables.case)) {
       if (!owner.documentIds.includes(two.id) && !owner.stretches.some((stretch) => stretch.documentId === two.id)) continue;
       const whole = owner.documentIds.includes(two.id) && !owner.documentIds.includes(one.id);
