@@ -13,6 +13,7 @@ import { importing } from './import';
 import { codebookWork } from './codebook';
 import { longDocument } from './long-document';
 import { memosAndLog } from './memos';
+import { Gauge } from './gauge';
 import { median, report } from './report';
 import { openFile } from './timing';
 
@@ -145,43 +146,46 @@ async function largeStudy(page: Page, base: string, folder: string): Promise<voi
   report({ what: 'bringing the large study in from its file', value: (Date.now() - begun) / 1000, unit: 's' });
   const address = page.url();
   const name = `filum-study-${study.state.study.id}`;
-  const ours: number[] = [];
-  const raw: number[] = [];
-  for (let run = 0; run < 5; run++) {
+  await page.goto(base);
+  const gauge = await Gauge.of(page);
+  const start = async (): Promise<void> => {
     await page.goto(base);
     await page.getByRole('link', { name: study.state.study.title }).waitFor();
-    raw.push(
-      await page.evaluate(async (database) => {
-        const db = await new Promise<IDBDatabase>(
-          (resolve) => (indexedDB.open(database).onsuccess = (event) => resolve((event.target as IDBOpenDBRequest).result)),
-        );
-        const tables = ['meta', 'passages', 'coder', 'folder', 'document', 'case', 'attribute', 'code', 'memo', 'query'];
-        const start = performance.now();
-        const transaction = db.transaction(tables);
-        await Promise.all(
-          tables.map(
-            (table) =>
-              new Promise(
-                (resolve) =>
-                  (transaction.objectStore(table).getAll().onsuccess = (event) => resolve((event.target as IDBRequest<unknown[]>).result)),
-              ),
-          ),
-        );
-        const took = performance.now() - start;
-        db.close();
-        return took;
-      }, name),
-    );
-    ours.push(
-      await page.evaluate(async (title) => {
-        const start = performance.now();
-        [...document.querySelectorAll<HTMLAnchorElement>('.studies a')].find((link) => link.textContent === title)!.click();
-        while (!document.querySelector('.figures')) await new Promise((resolve) => setTimeout(resolve, 1));
-        await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
-        return performance.now() - start;
-      }, study.state.study.title),
-    );
-  }
+    await page.waitForTimeout(500);
+  };
+  const raw = await gauge.samples('reading raw', 6, async () => {
+    await start();
+    return page.evaluate(async (database) => {
+      const db = await new Promise<IDBDatabase>(
+        (resolve) => (indexedDB.open(database).onsuccess = (event) => resolve((event.target as IDBOpenDBRequest).result)),
+      );
+      const tables = ['meta', 'passages', 'coder', 'folder', 'document', 'case', 'attribute', 'code', 'memo', 'query'];
+      const start = performance.now();
+      const transaction = db.transaction(tables);
+      await Promise.all(
+        tables.map(
+          (table) =>
+            new Promise(
+              (resolve) =>
+                (transaction.objectStore(table).getAll().onsuccess = (event) => resolve((event.target as IDBRequest<unknown[]>).result)),
+            ),
+        ),
+      );
+      const took = performance.now() - start;
+      db.close();
+      return took;
+    }, name);
+  });
+  const ours = await gauge.samples('opening', 6, async () => {
+    await start();
+    return page.evaluate(async (title) => {
+      const start = performance.now();
+      [...document.querySelectorAll<HTMLAnchorElement>('.studies a')].find((link) => link.textContent === title)!.click();
+      while (!document.querySelector('.figures')) await new Promise((resolve) => setTimeout(resolve, 1));
+      await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
+      return performance.now() - start;
+    }, study.state.study.title);
+  });
   const [open, read] = [median(ours), median(raw)];
   report({
     what: 'opening the large study to usable',

@@ -37,6 +37,8 @@ export async function longDocument(page: Page, base: string, folder: string): Pr
   await openFile(page, base, path, study.state.study.title);
   const bare = await page.context().newPage();
   await bare.goto(`${base}/bench/bare.html`);
+  // a page in the background is painted once a second
+  await page.bringToFront();
   await openAnother(page, 0);
   await page.waitForTimeout(1_000);
   const gauge = await Gauge.of(page);
