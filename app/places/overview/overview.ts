@@ -5,7 +5,6 @@ import { Store } from '@ngrx/store';
 import type { JournalEntry } from '@core/change/journal';
 import { passageCount } from '@core/passages/columns';
 import { union } from '@core/passages/relations';
-import { unpackPassages } from '@core/passages/columns';
 import { newCodesByDocument } from '@core/patterns/new-codes';
 import { editStudy, workAs } from '@core/change/commands/study';
 import { StudySession } from '../../state/study-session';
@@ -63,13 +62,16 @@ export class Overview {
     ];
   });
 
+  /** Lines drawn so far: what fits a screen first, the others after it is shown. */
+  private readonly atOnce = signal(40);
+
   /** Each document as one line with what is coded on it, in shares of its length. */
   protected readonly lines = computed(() =>
     this.documents()
-      .slice(0, Overview.SHOWN)
+      .slice(0, this.atOnce())
       .map((document) => {
         const columns = this.passages()[document.id];
-        const stretches = columns ? union(unpackPassages(columns)) : [];
+        const stretches = columns ? union(Array.from(columns.starts, (start, row) => ({ start, end: columns.ends[row]! }))) : [];
         const path = stretches
           .map(
             ({ start, end }) =>
@@ -102,6 +104,7 @@ export class Overview {
   protected readonly since = computed(() => this.history().seq - (this.backup()?.through ?? 0));
 
   constructor() {
+    setTimeout(() => this.atOnce.set(Overview.SHOWN), 50);
     effect(() => void this.session.journal(this.history().seq + 1, 8).then((entries) => this.recent.set(entries)));
   }
 
