@@ -68,7 +68,7 @@ test('a browser killed at random moments during coding loses nothing that was sh
     await checkIntegrity(filum, found);
     if (round === ROUNDS) {
       await close();
-      process.kill(-browserProcess.pid!, 'SIGKILL');
+      await kill(browserProcess);
       break;
     }
 
@@ -89,7 +89,7 @@ test('a browser killed at random moments during coding loses nothing that was sh
     const patience = Date.now() + (round % 4 === 0 ? Math.random() * 1_000 : 4_000);
     while (Date.now() < patience && noted === found) await pause(5);
     await pause(Math.random() * 500);
-    process.kill(-browserProcess.pid!, 'SIGKILL');
+    await kill(browserProcess);
     await working;
     if (noted > found) killedWithWorkUnderWay++;
     shownAsSaved = noted;
@@ -102,6 +102,18 @@ test('a browser killed at random moments during coding loses nothing that was sh
     // the killed browser's helpers may still hold files: what is left in the temporary folder is no fault of Filum's
   }
 });
+
+/** Kills a browser with all its processes, and waits until it is gone: a dying one still holds the files that the next one opens. */
+async function kill(browserProcess: ChildProcess): Promise<void> {
+  const gone = new Promise((resolve) => browserProcess.once('exit', resolve));
+  const dead = browserProcess.exitCode !== null || browserProcess.signalCode !== null;
+  try {
+    process.kill(-browserProcess.pid!, 'SIGKILL');
+  } catch {
+    // it has ended by itself
+  }
+  if (!dead) await gone;
+}
 
 const pause = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds));
 

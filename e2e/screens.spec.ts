@@ -12,6 +12,8 @@ async function fits(page: Page): Promise<void> {
 for (const theme of ['light', 'dark'] as const) {
   const what = theme === 'light' ? 'all' : 'colours';
   test(`every screen is accessible, in the ${theme} theme`, async ({ browser, baseURL }) => {
+    // nine screens with every rule take a minute where nothing else runs
+    test.slow();
     const page = await (await browser.newContext({ colorScheme: theme, baseURL, viewport: { width: 1280, height: 800 } })).newPage();
     const filum = new Filum(page);
     await page.goto('/');
