@@ -44,8 +44,8 @@ describe('what is read in a pane', () => {
     bench.run(addMemo({ title: 'Boats', kind: 'analytic', about: { type: 'passage', id: first!.id, documentId: document.id }, text: '' }));
     const memoId = Object.keys(bench.state.tables.memo)[0]!;
     bench.run(linkMemo(memoId, { type: 'passage', id: second!.id, documentId: document.id }, true));
-    openInStore({ state: bench.state, history: EMPTY_HISTORY, backup: null });
     TestBed.configureTestingModule({ providers: [ReadingHere] });
+    openInStore({ state: bench.state, history: EMPTY_HISTORY, backup: null });
     here = TestBed.inject(ReadingHere);
     here.documentId.set(document.id);
   });
