@@ -6,7 +6,7 @@ import type { Id } from '../core/model/ids';
 import { packPassages, unpackPassages } from '../core/passages/columns';
 import { buildLargeStudy, LARGE } from '../core/sample/large-study';
 import { Gauge } from './gauge';
-import { median, percentile, report } from './report';
+import { median, report, reportSpread } from './report';
 import { openFile, timed } from './timing';
 
 /** Codings of each of the two codes that are joined. */
@@ -46,12 +46,8 @@ export async function codebookWork(page: Page, base: string, folder: string): Pr
       names.filter((_, at) => (at + run) % 2 === 0),
     ),
   );
-  const beside = { what: 'other names in a bare virtual list, 95th percentile', value: percentile(theirs, 0.95) };
-  const tell = (what: string, times: readonly number[]): void => {
-    const p95 = percentile(times, 0.95);
-    report({ what: `${what}, median`, value: median(times), unit: 'ms', beside: { what: 'bare, median', value: median(theirs) } });
-    report({ what: `${what}, 95th percentile`, value: p95, unit: 'ms', beside, promise: { words: 'under 50 ms', kept: p95 < 50 } });
-  };
+  const tell = (what: string, times: readonly number[]): void =>
+    reportSpread(what, times, { what: 'other names in a bare virtual list', times: theirs }, 50);
   const place = (name: string): ReturnType<Page['getByRole']> =>
     page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name, exact: true });
 

@@ -7,7 +7,7 @@ import { DIGEST_SPAN } from '../core/log/digest';
 import type { Memo } from '../core/model/memo';
 import { buildLargeStudy, LARGE, seededRandom } from '../core/sample/large-study';
 import { Gauge } from './gauge';
-import { median, percentile, report } from './report';
+import { report, reportSpread } from './report';
 import { openFile, timed } from './timing';
 
 const MEMOS = 20_000;
@@ -46,12 +46,8 @@ export async function memosAndLog(page: Page, base: string, folder: string): Pro
   await page.getByRole('link', { name: 'Memos', exact: true }).waitFor();
   const gauge = await Gauge.of(page);
   const plain = await gauge.samples('the plain query', 20, () => plainQuery(page));
-  const beside = { what: 'a plain indexed query of 150 entries, 95th percentile', value: percentile(plain, 0.95) };
-  const tell = (what: string, times: readonly number[]): void => {
-    const p95 = percentile(times, 0.95);
-    report({ what: `${what}, median`, value: median(times), unit: 'ms', beside: { what: 'plain, median', value: median(plain) } });
-    report({ what: `${what}, 95th percentile`, value: p95, unit: 'ms', beside, promise: { words: 'under 100 ms', kept: p95 < 100 } });
-  };
+  const tell = (what: string, times: readonly number[]): void =>
+    reportSpread(what, times, { what: 'a plain indexed query of 150 entries', times: plain }, 100);
 
   await page.getByRole('link', { name: 'Memos', exact: true }).click();
   await page.locator('[data-memos-left]').waitFor();

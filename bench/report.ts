@@ -27,3 +27,26 @@ export function percentile(values: readonly number[], share: number): number {
 }
 
 export const median = (values: readonly number[]): number => percentile(values, 0.5);
+
+/** Prints the median and the 95th percentile of some times in ms, each beside the same of a comparison. @param under what is promised of the 95th percentile */
+export function reportSpread(
+  what: string,
+  times: readonly number[],
+  comparison: { readonly what: string; readonly times: readonly number[] },
+  under: number,
+): void {
+  const p95 = percentile(times, 0.95);
+  report({
+    what: `${what}, median`,
+    value: median(times),
+    unit: 'ms',
+    beside: { what: comparison.what, value: median(comparison.times) },
+  });
+  report({
+    what: `${what}, 95th percentile`,
+    value: p95,
+    unit: 'ms',
+    beside: { what: comparison.what, value: percentile(comparison.times, 0.95) },
+    promise: { words: `under ${under} ms`, kept: p95 < under },
+  });
+}

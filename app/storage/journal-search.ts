@@ -69,7 +69,7 @@ export async function findEntries(
   let end = before === Infinity ? ((await db.journal.orderBy('seq').last())?.seq ?? 0) + 1 : before;
   try {
     while (end > 1) {
-      const stretches = digests ? digests.stretchesBefore(end, step, filter, from) : [{ start: Math.max(1, end - step), end }];
+      const stretches = digests ? digests.stretchesBefore(end, step, filter, from, to) : [{ start: Math.max(1, end - step), end }];
       if (stretches.length === 0) break;
       // many rows in one reading take a fraction of the time of one after the other
       const read = await Promise.all(stretches.map((stretch) => db.journal.where('seq').between(stretch.start, stretch.end).toArray()));

@@ -37,16 +37,16 @@ export class LogDigests {
   /**
    * The next stretches to read when going back from an entry, the newest first, of about `count` entries together,
    * past all blocks in which nothing wanted can be. Empty where nothing wanted can be left.
-   * @param from nothing made before this moment is wanted, ms since 1970
+   * @param from nothing made before this moment is wanted, and nothing from `to` on; ms since 1970
    */
-  stretchesBefore(end: number, count: number, wish: LogWish, from: number): Stretch[] {
+  stretchesBefore(end: number, count: number, wish: LogWish, from: number, to = Infinity): Stretch[] {
     const stretches: Stretch[] = [];
     const mayBeIn = mayHold(wish);
     let left = count;
     for (let block = blockOf(end - 1); block >= 0 && left > 0; block--) {
       const digest = this.blocks.get(block);
       if (digest && digest.to < from) break;
-      if (digest && !mayBeIn(digest)) continue;
+      if (digest && (digest.from >= to || !mayBeIn(digest))) continue;
       const stretch = { start: block * DIGEST_SPAN + 1, end: Math.min(end, (block + 1) * DIGEST_SPAN + 1) };
       const last = stretches.at(-1);
       if (last?.start === stretch.end) stretches[stretches.length - 1] = { start: stretch.start, end: last.end };

@@ -78,9 +78,6 @@ export class StudyDatabase extends Dexie {
     });
     this.version(2).stores({ question: 'id', set: 'id' });
     this.version(3).stores({ gloss: 'id' });
-    // version 4 had an index by coder as well, which finding in strides does without
-    this.version(5).stores({ journal: 'seq, at, *touches' });
-    this.version(6).stores({ logDigest: 'block' });
     this.version(4).stores({
       codeSet: 'id',
       relation: 'id',
@@ -90,6 +87,9 @@ export class StudyDatabase extends Dexie {
       // entries are looked up by when, by whom, and what they touch
       journal: 'seq, at, coderId, *touches',
     });
+    // version 4 had an index by coder as well, which finding in strides does without
+    this.version(5).stores({ journal: 'seq, at, *touches' });
+    this.version(6).stores({ logDigest: 'block' });
   }
 
   /** The table of small records of one type. */

@@ -15,6 +15,7 @@ import { answerUpdates, updateAnswers, type AnswerUpdate } from '@core/material/
 import { planTable, type Difference, type TableChoices, type TablePlan } from '@core/material/plan-table';
 import { previewOf, type Preview } from '@core/material/preview';
 import { changeOfTexts, type TextToStore } from '@core/material/store-request';
+import type { Text } from '@core/model/document';
 import type { StudyState } from '@core/model/study-state';
 import { guessMarkers, type MarkerGuess } from '@core/questions/find-questions';
 import { UnreadableFileError } from '@core/formats/reading';
@@ -143,7 +144,8 @@ const files = {
   async plan(key: number, choices: TableChoices, state: StudyState): Promise<TablePlanSummary | { readonly trouble: string }> {
     try {
       const plan = planTable(tables.get(key)!, choices, state, randomId, 0);
-      const answers = (await updatesOf(plan, state)).map(({ caseId, caseName, question, before, after }): Difference => ({
+      const { updates } = await updatesOf(plan, state);
+      const answers = updates.map(({ caseId, caseName, question, before, after }): Difference => ({
         caseId,
         caseName,
         attribute: question,
@@ -173,10 +175,11 @@ const files = {
   /** Stores a table as planned, as one entry of the journal. @returns it without its records, which {@link takeStored} tells */
   async storeTable(place: EntryPlace, key: number, choices: TableChoices, state: StudyState, sentence: string): Promise<JournalEntry> {
     const plan = planTable(tables.get(key)!, choices, state, randomId, place.now);
-    const updates = (await updatesOf(plan, state)).filter((update) => !choices.keep.has(update.caseId));
+    const { updates: all, texts: stored } = await updatesOf(plan, state);
+    const updates = all.filter((update) => !choices.keep.has(update.caseId));
     answersUpdated = updates.length;
     if (updates.length === 0) return store(place, plan.change, sentence);
-    const { change, after } = await withAnswers(place, plan.change, updates);
+    const { change, after } = await withAnswers(place, plan.change, updates, stored);
     const answers = `${updates.length} ${updates.length === 1 ? 'answer' : 'answers'}`;
     return store(place, change, `${sentence.slice(0, 440)}, and updated ${answers}`, after);
   },
@@ -257,13 +260,13 @@ async function withAnswers(
   { studyId, coderId, now }: EntryPlace,
   facts: Change,
   updates: readonly AnswerUpdate[],
+  stored: ReadonlyMap<Id, Text>,
 ): Promise<{ readonly change: Change; readonly after: StudyState }> {
   const storage = await StudyStorage.of(studyId);
   try {
     const { state } = await storage.open();
-    const texts = await storage.texts([...new Set(updates.map((update) => update.documentId))]);
     const between = applyChange(state, facts);
-    const action = updateAnswers(updates, new Map(texts.map((text) => [text.id, text])), '')(between, { coderId, now, newId: randomId });
+    const action = updateAnswers(updates, stored, '')(between, { coderId, now, newId: randomId });
     return action
       ? { change: squash(facts, action.change), after: applyChange(between, action.change) }
       : { change: facts, after: between };
@@ -291,12 +294,16 @@ async function store(
   return { ...entry, change: [] };
 }
 
-async function updatesOf({ known }: TablePlan, state: StudyState): Promise<AnswerUpdate[]> {
-  if (known.length === 0) return [];
+/** Answers that a table has otherwise, with the texts they are in. */
+async function updatesOf(
+  { known }: TablePlan,
+  state: StudyState,
+): Promise<{ readonly updates: readonly AnswerUpdate[]; readonly texts: ReadonlyMap<Id, Text> }> {
+  if (known.length === 0) return { updates: [], texts: new Map() };
   const storage = await StudyStorage.of(state.study.id);
   try {
-    const stored = await storage.texts(known.map((row) => row.documentId));
-    return answerUpdates(known, state.tables.document, new Map(stored.map((text) => [text.id, text])));
+    const texts = new Map((await storage.texts(known.map((row) => row.documentId))).map((text) => [text.id, text]));
+    return { updates: answerUpdates(known, state.tables.document, texts), texts };
   } finally {
     storage.close();
   }

@@ -1,4 +1,4 @@
-import { subjectsOf } from '../memos/references';
+import { idsWithMemo } from '../memos/references';
 import type { Code } from '../model/code';
 import type { CodeCondition, CodeSet } from '../model/code-set';
 import type { Id } from '../model/ids';
@@ -56,11 +56,7 @@ function plainTest({ state, counts, cases, now }: CodeFacts, condition: CodeCond
     case 'without definition':
       return (code) => code.definition.trim() === '';
     case 'without memo': {
-      const about = new Set(
-        Object.values(state.tables.memo).flatMap((memo) =>
-          subjectsOf(memo).flatMap((subject) => (subject.type === 'code' ? [subject.id] : [])),
-        ),
-      );
+      const about = idsWithMemo(state.tables.memo);
       return (code) => !about.has(code.id);
     }
     case 'at the top':

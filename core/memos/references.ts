@@ -1,5 +1,6 @@
 import type { Id } from '../model/ids';
 import type { Memo, MemoSubject } from '../model/memo';
+import type { Table } from '../model/study-state';
 
 /** What a memo can speak of in its text: what it can be about, and other memos. */
 export type Reference = MemoSubject | { readonly type: 'memo'; readonly id: Id };
@@ -34,6 +35,15 @@ export const subjectsOf = (memo: Memo): readonly MemoSubject[] => [...(memo.abou
 /** Whether a memo is linked to something. */
 export const isAbout = (memo: Memo, type: MemoSubject['type'], id: Id): boolean =>
   subjectsOf(memo).some((subject) => subject.type === type && subject.id === id);
+
+const withMemo = new WeakMap<Table<Memo>, ReadonlySet<Id>>();
+
+/** Ids of everything that some memo is linked to, of whatever type. Remembered with the memos: it is asked for each of thousands of passages. */
+export function idsWithMemo(memos: Table<Memo>): ReadonlySet<Id> {
+  let ids = withMemo.get(memos);
+  if (!ids) withMemo.set(memos, (ids = new Set(Object.values(memos).flatMap((memo) => subjectsOf(memo).map((subject) => subject.id)))));
+  return ids;
+}
 
 /**
  * What a memo is linked to after things have moved or gone; nothing twice.

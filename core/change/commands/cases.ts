@@ -1,10 +1,10 @@
-import { relinkMemos } from './relink-memos';
 import type { Case, DocumentStretch } from '../../model/case';
 import type { Id } from '../../model/ids';
 import type { StudyState } from '../../model/study-state';
 import { tidyLine } from '../../text/normalise';
 import { added, removed, updated, type Change } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
+import { relinkMemos } from './relink-memos';
 
 /** Makes a case. @param id where the caller needs to know it */
 export function addCase(rawName: string, id?: Id): Command {

@@ -1,4 +1,3 @@
-import { relinkMemos } from './relink-memos';
 import type { Document, Text } from '../../model/document';
 import type { Id } from '../../model/ids';
 import type { Passage } from '../../model/passage';
@@ -10,6 +9,7 @@ import { labelsOf, readLabel } from '../../text/speakers';
 import { removed, updated, type Change } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
 import { passagesOf } from './passages';
+import { relinkMemos } from './relink-memos';
 
 /** Edits of the text of one document. */
 export interface Correction {

@@ -1,6 +1,5 @@
 import { subjectsOf } from '../../memos/references';
 import type { MemoSubject } from '../../model/memo';
-import { relinkMemos } from './relink-memos';
 import type { Document, Text } from '../../model/document';
 import type { Id } from '../../model/ids';
 import type { StudyState } from '../../model/study-state';
@@ -8,6 +7,7 @@ import { tidyLine } from '../../text/normalise';
 import { added, removed, updated, type Change } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
 import { passagesOf } from './passages';
+import { relinkMemos } from './relink-memos';
 
 /** Brings documents with their texts into the study, as one step. */
 export function addDocuments(documents: readonly { readonly document: Document; readonly text: Text }[]): Command {

@@ -1,7 +1,7 @@
-import { relinkMemos } from './relink-memos';
 import type { Id } from '../../model/ids';
 import type { StudyState } from '../../model/study-state';
 import { removed, updated, type Change } from '../change';
+import { relinkMemos } from './relink-memos';
 
 /**
  * What else speaks of codes that go: memos, saved questions, sets, relations, sorting tables, proposals. With an

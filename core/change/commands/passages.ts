@@ -1,5 +1,4 @@
-import { isAbout } from '../../memos/references';
-import { relinkMemos } from './relink-memos';
+import { idsWithMemo } from '../../memos/references';
 import type { Id } from '../../model/ids';
 import type { Code } from '../../model/code';
 import type { Coding, Passage } from '../../model/passage';
@@ -11,6 +10,7 @@ import { CommandError, counted, found, short, type Action, type Command, type Co
 import { newCode, type NewCode } from '../../codebook/new-code';
 import { mayChangeCodebook } from '../../codebook/frozen';
 import { proposal } from '../../codebook/proposals';
+import { relinkMemos } from './relink-memos';
 
 /** Passages of a document as objects, in reading order. */
 export function passagesOf(state: StudyState, documentId: Id): readonly Passage[] {
@@ -166,8 +166,7 @@ export function removeCodings(documentId: Id, passageId: Id, codings: readonly P
 
 /** The change that leaves a passage with these codings, removing it where nothing else keeps it. */
 export function withCodings(state: StudyState, passage: Passage, codings: Passage['codings']): RecordChange {
-  const kept =
-    codings.length > 0 || passage.comment !== '' || Object.values(state.tables.memo).some((memo) => isAbout(memo, 'passage', passage.id));
+  const kept = codings.length > 0 || passage.comment !== '' || idsWithMemo(state.tables.memo).has(passage.id);
   return kept ? updated('passage', passage, { codings }) : removed('passage', passage);
 }
 

@@ -1,4 +1,3 @@
-import { relinkMemos } from './relink-memos';
 import type { Id } from '../../model/ids';
 import type { Coding, Passage } from '../../model/passage';
 import { samePlace, type Stretch } from '../../passages/relations';
@@ -6,6 +5,7 @@ import type { StudyState } from '../../model/study-state';
 import { added, removed, updated, type RecordChange } from '../change';
 import { CommandError, counted, found, short, type Action, type Command, type CommandContext } from '../command';
 import { codesWanted, passageById, passagesOf, type WantedCodes } from './passages';
+import { relinkMemos } from './relink-memos';
 
 /**
  * Gives a passage another start or end. Where another passage of the same coder is at that place already, the two

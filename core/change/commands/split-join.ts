@@ -1,4 +1,3 @@
-import { relinkMemos } from './relink-memos';
 import type { Document, Text } from '../../model/document';
 import type { Id } from '../../model/ids';
 import { paragraphAt } from '../../text/paragraphs';
@@ -6,6 +5,7 @@ import { added, removed, updated, type Change } from '../change';
 import { CommandError, found, short, type Command } from '../command';
 import { passagesOf } from './passages';
 import { wordsOf } from './correct-text';
+import { relinkMemos } from './relink-memos';
 
 /**
  * Divides a document in two before the paragraph that holds a position. Passages go with their words; one that

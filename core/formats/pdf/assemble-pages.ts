@@ -149,7 +149,9 @@ class Builder {
     const rest = /^\p{Ll}[\p{L}\p{M}]*/u.exec(text)?.[0];
     if (divided && rest && !this.isCompound(divided[1]!, rest)) {
       this.text = this.text.slice(0, -1);
-      this.emphasis = this.emphasis.map((span) => ({ ...span, end: Math.min(span.end, this.text.length) }));
+      this.emphasis = this.emphasis
+        .map((span) => ({ ...span, end: Math.min(span.end, this.text.length) }))
+        .filter((span) => span.start < span.end);
       this.joined++;
     } else if (this.text && !divided) this.text += ' ';
     if (this.begins !== null) this.marks.push({ at: this.text.length, kind: 'page', value: this.begins });
@@ -180,7 +182,7 @@ class Builder {
       this.paragraphs.push({
         text: this.text.trimEnd(),
         style: this.style,
-        emphasis: this.emphasis.map((span) => ({ ...span, end: Math.min(span.end, this.text.trimEnd().length) })),
+        emphasis: this.emphasis,
         ...(this.marks.length > 0 ? { marks: this.marks } : {}),
       });
     this.text = '';
