@@ -172,6 +172,7 @@ test('takes facts and answers of later rows in as one step that one undo takes b
     await bringIn(page);
     await page.getByLabel('Files to bring in').setInputFiles(file(name, text));
     await page.getByRole('button', { name: 'Bring in this table' }).click();
+    await expect(page.getByRole('status').filter({ hasText: `${name}: ` })).toBeVisible();
   };
   await bring('survey.csv', survey);
   await filum.read('R1 Limpet');

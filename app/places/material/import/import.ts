@@ -55,6 +55,8 @@ const MORE_PARAGRAPHS = 200;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Import implements OnDestroy {
+  /** Whether another place is shown by now. */
+  private left = false;
   private readonly files = inject(FilesService);
   private readonly bringer = inject(BringIn);
   private readonly session = inject(StudySession);
@@ -140,6 +142,7 @@ export class Import implements OnDestroy {
   }
 
   ngOnDestroy(): void {
+    this.left = true;
     if (this.reading() > 0 || this.storing()) this.files.cancel();
     else this.files.forget(this.items().map((item) => item.key));
   }
@@ -340,6 +343,8 @@ export class Import implements OnDestroy {
     );
     this.files.forget(this.items().map((item) => item.key));
     this.list.set([]);
+    // whoever has gone elsewhere meanwhile stays there
+    if (this.left) return;
     await this.router.navigate(['/study', this.study()!.id, 'material'], {
       queryParams: items.every((item) => item.table && item.rowsBecome === 'cases only') ? { view: 'cases' } : {},
     });
