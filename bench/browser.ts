@@ -15,6 +15,7 @@ import { longDocument } from './long-document';
 import { memosAndLog } from './memos';
 import { Gauge } from './gauge';
 import { median, report } from './report';
+import { watchable, type Watched } from './seen';
 import { openFile } from './timing';
 
 const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'];
@@ -46,6 +47,7 @@ export async function benchBrowser(only?: string): Promise<void> {
     args: FLAGS,
     viewport: { width: 1280, height: 800 },
   });
+  await watchable(context);
   try {
     for (const [name, measure] of Object.entries({
       first: firstLoad,
@@ -179,11 +181,11 @@ async function largeStudy(page: Page, base: string, folder: string): Promise<voi
   const ours = await gauge.samples('opening', 6, async () => {
     await start();
     return page.evaluate(async (title) => {
-      const start = performance.now();
-      [...document.querySelectorAll<HTMLAnchorElement>('.studies a')].find((link) => link.textContent === title)!.click();
-      while (!document.querySelector('.figures')) await new Promise((resolve) => setTimeout(resolve, 1));
-      await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
-      return performance.now() - start;
+      const link = [...document.querySelectorAll<HTMLAnchorElement>('.studies a')].find((one) => one.textContent === title)!;
+      return (window as unknown as Watched).painted(
+        () => link.click(),
+        () => document.querySelector('.figures') !== null,
+      );
     }, study.state.study.title);
   });
   const [open, read] = [median(ours), median(raw)];

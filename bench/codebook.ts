@@ -7,6 +7,7 @@ import { packPassages, unpackPassages } from '../core/passages/columns';
 import { buildLargeStudy, LARGE } from '../core/sample/large-study';
 import { Gauge } from './gauge';
 import { median, report, reportSpread } from './report';
+import type { Watched } from './seen';
 import { openFile, timed } from './timing';
 
 /** Codings of each of the two codes that are joined. */
@@ -99,11 +100,10 @@ export async function codebookWork(page: Page, base: string, folder: string): Pr
 async function openTree(page: Page): Promise<number> {
   return page.evaluate(async () => {
     const link = [...document.querySelectorAll<HTMLAnchorElement>('nav a')].find((one) => one.textContent?.trim() === 'Codebook')!;
-    const begun = performance.now();
-    link.click();
-    while (!document.querySelector('[role=treeitem]')) await new Promise((resolve) => setTimeout(resolve, 1));
-    await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
-    return performance.now() - begun;
+    return (window as unknown as Watched).painted(
+      () => link.click(),
+      () => document.querySelector('[role=treeitem]') !== null,
+    );
   });
 }
 

@@ -11,6 +11,7 @@ import { LANES } from '../app/styles/palette-sheet';
 import type { BareMark } from './browser/bare';
 import { Gauge } from './gauge';
 import { median, percentile, report } from './report';
+import type { Watched } from './seen';
 import { openFile, timed } from './timing';
 
 /** Opening and coding a document of 137,000 words with 4,000 passages, beside CodeMirror alone. */
@@ -202,14 +203,11 @@ async function openAnother(page: Page, run: number): Promise<number> {
   return page.evaluate(async (nth) => {
     const link = document.querySelectorAll<HTMLAnchorElement>('.lines a')[nth]!;
     const title = link.textContent!.trim();
-    const begun = performance.now();
-    link.click();
-    while (
-      !document.querySelector('.cm-line .thread, .cm-line.turn') ||
-      !title.startsWith(document.querySelector('.cm-content')!.getAttribute('aria-label')!.slice('Text of '.length))
-    )
-      await new Promise((resolve) => setTimeout(resolve, 1));
-    await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
-    return performance.now() - begun;
+    return (window as unknown as Watched).painted(
+      () => link.click(),
+      () =>
+        document.querySelector('.cm-line .thread, .cm-line.turn') !== null &&
+        title.startsWith(document.querySelector('.cm-content')!.getAttribute('aria-label')!.slice('Text of '.length)),
+    );
   }, run % 2);
 }

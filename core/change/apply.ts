@@ -23,7 +23,9 @@ export function applyChange(state: StudyState, change: Change): StudyState {
   let study = state.study;
   const tables: Partial<Record<TableType, Record<Id, unknown>>> = {};
   const passages = new Map<Id, RecordChange[]>();
-  for (const one of change) {
+  const known = outcomeOf(state.passages, change);
+  for (let at = known ? known.count : 0; at < change.length; at++) {
+    const one = change[at]!;
     if (one.type === 'text') continue;
     if (one.type === 'study') {
       // a copy of a study has an id of its own, and its journal speaks of the one it was copied from
@@ -44,8 +46,34 @@ export function applyChange(state: StudyState, change: Change): StudyState {
   return {
     study,
     tables: Object.keys(tables).length > 0 ? ({ ...state.tables, ...tables } as StudyState['tables']) : state.tables,
-    passages: passages.size > 0 ? applyToPassages(state.passages, passages) : state.passages,
+    passages: passages.size > 0 ? applyToPassages(known?.after ?? state.passages, passages) : (known?.after ?? state.passages),
   };
+}
+
+/** What a change of passages leads to, worked out before it was made. */
+interface Outcome {
+  readonly before: Table<PassageColumns>;
+  readonly after: Table<PassageColumns>;
+  /** How many record changes it is the outcome of, from the first on. */
+  readonly count: number;
+}
+const outcomes = new WeakMap<RecordChange, Outcome>();
+
+/**
+ * Remembers what passage changes lead to, for when a change begins with just these: changing tens of thousands of
+ * passages is then a look-up. For work that can be done while the researcher still thinks about it.
+ */
+export function foresee(before: Table<PassageColumns>, changes: Change, after: Table<PassageColumns>): void {
+  if (changes[0]) outcomes.set(changes[0], { before, after, count: changes.length });
+}
+
+function outcomeOf(before: Table<PassageColumns>, change: Change): Outcome | undefined {
+  const [first] = change;
+  const outcome = first && outcomes.get(first);
+  if (!outcome) return undefined;
+  // asked for once, and then let go: it holds passages of before
+  outcomes.delete(first);
+  return outcome.before === before ? outcome : undefined;
 }
 
 /** Ids of the documents whose passages a change touches. */
@@ -62,24 +90,30 @@ function mustFit(change: RecordChange, there: boolean): void {
 function applyToPassages(all: Table<PassageColumns>, changes: ReadonlyMap<Id, readonly RecordChange[]>): Table<PassageColumns> {
   const next: Record<Id, PassageColumns> = { ...all };
   for (const [documentId, some] of changes) {
-    const columns = all[documentId];
-    const recoded = columns && !isUnpacked(columns) ? onlyCodings(some) : null;
-    const quickly = recoded && withOtherCodings(columns!, recoded);
-    if (quickly) {
-      next[documentId] = quickly;
-      continue;
-    }
-    const passages = new Map((columns ? unpackPassages(columns) : []).map((passage) => [passage.id, passage]));
-    for (const one of some) {
-      if (one.type !== 'passage') continue;
-      mustFit(one, passages.has(idOf(one)));
-      if (one.after === null) passages.delete(idOf(one));
-      else passages.set(one.after.id, one.after);
-    }
-    if (passages.size > 0) next[documentId] = packPassages(documentId, [...passages.values()]);
+    const columns = applyToDocument(documentId, all[documentId], some);
+    if (columns) next[documentId] = columns;
     else delete next[documentId];
   }
   return next;
+}
+
+/** The passages of one document after changes of some of them, or null if none is left. @throws ChangeConflictError */
+export function applyToDocument(
+  documentId: Id,
+  columns: PassageColumns | undefined,
+  changes: readonly RecordChange[],
+): PassageColumns | null {
+  const recoded = columns && !isUnpacked(columns) ? onlyCodings(changes) : null;
+  const quickly = recoded && withOtherCodings(columns!, recoded);
+  if (quickly) return quickly;
+  const passages = new Map((columns ? unpackPassages(columns) : []).map((passage) => [passage.id, passage]));
+  for (const one of changes) {
+    if (one.type !== 'passage') continue;
+    mustFit(one, passages.has(idOf(one)));
+    if (one.after === null) passages.delete(idOf(one));
+    else passages.set(one.after.id, one.after);
+  }
+  return passages.size > 0 ? packPassages(documentId, [...passages.values()]) : null;
 }
 
 /** The passages after changes that touch nothing but their codings, or null if one touches more. */

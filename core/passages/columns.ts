@@ -1,6 +1,6 @@
 import { ID_LENGTH, type Id } from '../model/ids';
 import type { Passage } from '../model/passage';
-import { numberAfter } from './code-numbers';
+import { codeNumber, codeNumbersOf, numberAfter } from './code-numbers';
 
 /**
  * The passages of one document, packed: one row of storage, read many times faster than objects
@@ -105,9 +105,13 @@ export const idOfRow = (columns: PassageColumns, row: number): Id => columns.ids
 
 /** Row of the passage with this id, or -1. @param from a row before which it is known not to be */
 export function rowOfId(columns: PassageColumns, id: Id, from = 0): number {
-  for (let at = columns.ids.indexOf(id, from * ID_LENGTH); at >= 0; at = columns.ids.indexOf(id, at + 1)) {
-    if (at % ID_LENGTH === 0) return at / ID_LENGTH;
-  }
+  const { ids } = columns;
+  // its end is compared before the whole: nearly all ids differ in the last two digits already
+  const end = ID_LENGTH - 1;
+  const last = id.charCodeAt(end);
+  const lastButOne = id.charCodeAt(end - 1);
+  for (let at = from * ID_LENGTH; at < ids.length; at += ID_LENGTH)
+    if (ids.charCodeAt(at + end) === last && ids.charCodeAt(at + end - 1) === lastButOne && ids.startsWith(id, at)) return at / ID_LENGTH;
   return -1;
 }
 
@@ -156,12 +160,19 @@ export function passageOf(columns: PassageColumns | undefined, id: Id): Passage 
 
 /** Rows of the passages that carry at least one of some codes, whoever gave it. */
 export function rowsCarrying(columns: PassageColumns, codeIds: ReadonlySet<Id>): Set<number> {
-  const wanted = columns.codes.map((id) => codeIds.has(id));
   const rows = new Set<number>();
-  if (!wanted.includes(true)) return rows;
-  columns.codingCode.forEach((code, at) => {
-    if (wanted[code]) rows.add(columns.codingRow[at]!);
-  });
+  const numbers = codeNumbersOf(columns.codes);
+  /** Local numbers of the wanted codes that are carried here. */
+  const wanted: number[] = [];
+  for (const id of codeIds) {
+    const local = numbers.indexOf(codeNumber(id));
+    if (local >= 0) wanted.push(local);
+  }
+  if (wanted.length === 0) return rows;
+  const { codingCode, codingRow } = columns;
+  const [only] = wanted;
+  for (let at = 0; at < codingCode.length; at++)
+    if (wanted.length === 1 ? codingCode[at] === only : wanted.includes(codingCode[at]!)) rows.add(codingRow[at]!);
   return rows;
 }
 
@@ -227,95 +238,133 @@ export function passagesInRows(columns: PassageColumns, wanted: (row: number) =>
  */
 export function withOtherCodings(columns: PassageColumns, changed: readonly Passage[]): PassageColumns | null {
   const { codingRow, codingCode, codingCoder, codingAt } = columns;
-  const rows = columns.starts.length;
-  /** Place in `changed` by row, from 1; 0 where the row stays as it is. */
-  const placeOf = scratch(0, rows);
-  let last = 0;
-  let total = codingRow.length;
-  for (let at = 0; at < changed.length; at++) {
+  const before = codingRow.length;
+  /** Rows that change, ascending, and the place of each in `changed`. */
+  const rows: number[] = [];
+  const placeOf = scratch(columns.starts.length);
+  let total = before;
+  let inOrder = true;
+  for (let at = 0, last = -1; at < changed.length; at++) {
     // mostly they come in reading order, so that one walk over the ids finds them all
-    let row = rowOfId(columns, changed[at]!.id, last);
+    let row = rowOfId(columns, changed[at]!.id, last + 1);
     if (row < 0) row = rowOfId(columns, changed[at]!.id);
     if (row < 0) return null;
-    placeOf[(last = row)] = at + 1;
+    inOrder &&= row > last;
+    rows.push((last = row));
+    placeOf[row] = at + 1;
     total += changed[at]!.codings.length;
   }
-  for (const row of codingRow) if (placeOf[row] !== 0) total--;
+  if (!inOrder) rows.sort((a, b) => a - b);
+  for (let at = 0; at < before; at++) if (placeOf[codingRow[at]!] !== 0) total--;
 
-  const codes = [...columns.codes];
-  const coders = [...columns.coders];
-  const met = new Map<Id, number>();
-  const localOf = (list: Id[], id: Id): number => {
-    let local = met.get(id);
-    if (local === undefined) {
-      local = list.indexOf(id);
-      if (local < 0) local = list.push(id) - 1;
-      met.set(id, local);
-    }
-    return local;
-  };
+  const lists = new GrowingLists(columns);
   const ratingsBefore = columns.ratings?.length ? new Map(columns.ratings.map(({ at, rating }) => [at, rating])) : null;
   const ratings: { at: number; rating: number }[] = [];
   const nextRow = new Uint32Array(total);
   const nextCode = new Uint32Array(total);
   const nextCoder = new Uint16Array(total);
   const nextAt = new Float64Array(total);
+  /** Local numbers of codes that a passage has lost, which perhaps nothing carries any more. */
+  const lost = new Set<number>();
   let to = 0;
   let from = 0;
-  for (let row = 0; row < rows; row++) {
-    const place = placeOf[row]!;
-    const first = from;
-    while (from < codingRow.length && codingRow[from] === row) {
-      if (place === 0) {
-        nextRow[to] = row;
-        nextCode[to] = codingCode[from]!;
-        nextCoder[to] = codingCoder[from]!;
-        nextAt[to] = codingAt[from]!;
-        if (ratingsBefore?.has(from)) ratings.push({ at: to, rating: ratingsBefore.get(from)! });
-        to++;
-      }
-      from++;
+  for (let next = 0; next <= rows.length; next++) {
+    const row = next < rows.length ? rows[next]! : Infinity;
+    for (; from < before && codingRow[from]! < row; from++, to++) {
+      nextRow[to] = codingRow[from]!;
+      nextCode[to] = codingCode[from]!;
+      nextCoder[to] = codingCoder[from]!;
+      nextAt[to] = codingAt[from]!;
+      if (ratingsBefore?.has(from)) ratings.push({ at: to, rating: ratingsBefore.get(from)! });
     }
-    if (place === 0) continue;
-    for (const coding of changed[place - 1]!.codings) {
+    if (row === Infinity) break;
+    const first = from;
+    const firstNow = to;
+    while (from < before && codingRow[from] === row) from++;
+    for (const coding of changed[placeOf[row]! - 1]!.codings) {
       // most of its codings it had before: their codes need not be looked for
       let code = -1;
-      for (let at = first; at < from && code < 0; at++) if (codes[codingCode[at]!] === coding.codeId) code = codingCode[at]!;
+      for (let at = first; at < from && code < 0; at++)
+        if (columns.codes[codingCode[at]!] === coding.codeId) code = codingCode[at]!;
       nextRow[to] = row;
-      nextCode[to] = code >= 0 ? code : localOf(codes, coding.codeId);
-      nextCoder[to] = localOf(coders, coding.coderId);
+      nextCode[to] = code >= 0 ? code : lists.code(coding.codeId);
+      nextCoder[to] = lists.coder(coding.coderId);
       nextAt[to] = coding.createdAt;
       if (coding.rating !== undefined) ratings.push({ at: to, rating: coding.rating });
       to++;
     }
+    for (let at = first; at < from; at++) if (!holds(nextCode, codingCode[at]!, firstNow, to)) lost.add(codingCode[at]!);
   }
-  const list = withoutUnused(codes, nextCode);
-  numberAfter(list, columns.codes);
-  return { ...columns, codingRow: nextRow, codingCode: nextCode, codingCoder: nextCoder, codingAt: nextAt, ratings, codes: list, coders };
+  const codes = lists.codesIn(nextCode, lost);
+  return { ...columns, codingRow: nextRow, codingCode: nextCode, codingCoder: nextCoder, codingAt: nextAt, ratings, codes, coders: lists.coders };
 }
 
-/** The codes that something carries; where some leave the list, the codings are numbered anew. */
-function withoutUnused(codes: Id[], codingCode: Uint32Array): Id[] {
-  const used = scratch(1, codes.length);
-  let left = codes.length;
-  for (const code of codingCode) {
-    if (used[code] === 0) {
-      used[code] = 1;
-      left--;
+/** Whether a number stands in a part of a column. */
+function holds(column: Uint32Array, number: number, from: number, to: number): boolean {
+  for (let at = from; at < to; at++) if (column[at] === number) return true;
+  return false;
+}
+
+/** The lists of codes and coders of columns that change: each is the one before, as long as nothing new comes. */
+class GrowingLists {
+  private codes: readonly Id[];
+  coders: readonly Id[];
+  private lastCode: readonly [Id, number] = ['', -1];
+  private lastCoder: readonly [Id, number] = ['', -1];
+
+  constructor(private readonly columns: PassageColumns) {
+    this.codes = columns.codes;
+    this.coders = columns.coders;
+  }
+
+  /** Local number of a code, given now where it has none. The same is often asked again. */
+  code(id: Id): number {
+    if (this.lastCode[0] === id) return this.lastCode[1];
+    let local = this.codes.indexOf(id);
+    if (local < 0) {
+      local = this.codes.length;
+      this.codes = [...this.codes, id];
     }
+    this.lastCode = [id, local];
+    return local;
   }
-  if (left === 0) return codes;
-  const list: Id[] = [];
-  for (let local = 0; local < codes.length; local++) if (used[local] !== 0) used[local] = list.push(codes[local]!);
-  for (let at = 0; at < codingCode.length; at++) codingCode[at] = used[codingCode[at]!]! - 1;
-  return list;
+
+  /** Local number of a coder, given now where it has none. */
+  coder(id: Id): number {
+    if (this.lastCoder[0] === id) return this.lastCoder[1];
+    let local = this.coders.indexOf(id);
+    if (local < 0) {
+      local = this.coders.length;
+      this.coders = [...this.coders, id];
+    }
+    this.lastCoder = [id, local];
+    return local;
+  }
+
+  /**
+   * The codes that something carries; where some leave the list, the codings are numbered anew in place.
+   * @param lost local numbers that may have left; all others are known to be carried
+   */
+  codesIn(codingCode: Uint32Array, lost: ReadonlySet<number>): readonly Id[] {
+    const gone = [...lost].filter((local) => !codingCode.includes(local)).sort((a, b) => a - b);
+    const { codes } = this;
+    if (gone.length === 0 && codes === this.columns.codes) return codes;
+    const left: Id[] = [];
+    const moved = new Uint32Array(codes.length);
+    for (let local = 0; local < codes.length; local++) {
+      moved[local] = left.length;
+      if (!gone.includes(local)) left.push(codes[local]!);
+    }
+    if (gone.length > 0) for (let at = 0; at < codingCode.length; at++) codingCode[at] = moved[codingCode[at]!]!;
+    numberAfter(left, this.columns.codes, gone);
+    return left;
+  }
 }
 
-const scratches: Uint32Array[] = [];
+let room = new Uint32Array(0);
 
 /** Zeros to work with, for one call at a time: making them anew for each of a thousand documents costs more than the work. */
-function scratch(which: 0 | 1, length: number): Uint32Array {
-  let room = scratches[which];
-  if (!room || room.length < length) scratches[which] = room = new Uint32Array(2 * length);
+function scratch(length: number): Uint32Array {
+  if (room.length < length) room = new Uint32Array(2 * length);
   return room.fill(0, 0, length);
 }

@@ -109,6 +109,8 @@ class Counter {
     // the walk below is the whole cost of counting: nothing is looked up in objects in it
     const { lastRow, lastRowUnder, lastDocument, lastDocumentUnder } = this;
     const { codingRow, codingCode, codingCoder } = columns;
+    const coder = this.coderId === null ? -1 : columns.coders.indexOf(this.coderId);
+    const everybody = this.coderId === null;
     const document = ++this.document;
     let row = this.row;
     let before = -1;
@@ -120,7 +122,7 @@ class Counter {
         before = codingRow[at]!;
         row++;
       }
-      if (this.coderId !== null && columns.coders[codingCoder[at]!] !== this.coderId) continue;
+      if (!everybody && codingCoder[at] !== coder) continue;
       const number = numbers[code]!;
       if (ownToo && lastRow[number] !== row) {
         lastRow[number] = row;
@@ -130,7 +132,8 @@ class Counter {
           documents[number]! += sign;
         }
       }
-      for (const above of line) {
+      for (let step = 0; step < line.length; step++) {
+        const above = line[step]!;
         if (lastRowUnder[above] === row) continue;
         lastRowUnder[above] = row;
         withUnder[above]! += sign;

@@ -1,11 +1,13 @@
 import { DatePipe } from '@angular/common';
 import {
+  afterNextRender,
   ApplicationRef,
   ChangeDetectionStrategy,
   Component,
   computed,
   effect,
   inject,
+  Injector,
   input,
   signal,
   untracked,
@@ -104,6 +106,7 @@ export class Reading {
   private readonly dialog = inject(MatDialog);
   private readonly application = inject(ApplicationRef);
   private readonly visits = inject(Visits);
+  private readonly injector = inject(Injector);
   protected readonly surface = viewChild(ReadingSurface);
   private readonly codeList = viewChild(CodeList);
   private readonly panel = viewChild(PassagePanel);
@@ -171,12 +174,13 @@ export class Reading {
       this.here.chosenId.set(passage?.id ?? null);
       this.picking.set(null);
       this.stopFinding();
-      // the surface takes the text in in an effect of its own, which runs after this one
-      setTimeout(() => {
+      // the surface takes the text in in an effect of its own, after this one; the place is found before anything is painted
+      const bringThere = (): void => {
         if (passage) surface.goTo(passage);
         else surface.scrollTo(lastPlaces.placeIn(text.id));
         this.arrivedIn = text.id;
-      });
+      };
+      afterNextRender({ write: bringThere }, { injector: this.injector });
     });
   }
 

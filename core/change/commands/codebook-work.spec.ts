@@ -10,7 +10,7 @@ import { anchorPassages, colourByCategory, copyCode, moveCodes, renameCodes, ret
 import { addCodeSet } from './code-sets';
 import { editCode } from './codes';
 import { acceptProposal, declineProposal, freezeCodebook, proposeCode } from './freeze';
-import { joinCodes, joinedDescription } from './join-codes';
+import { JoinAhead, joinCodes, joinedDescription } from './join-codes';
 import { addMemo } from './memos';
 import { moveCodings } from './move-codings';
 import { codePlace, removePassage } from './passages';
@@ -58,6 +58,42 @@ describe('joining codes', () => {
     const same = bench.addCode('Worry', other);
     bench.run(joinCodes(above, [other]));
     expect(bench.state.tables.code[same]!.name).toBe('Worry (Moods)');
+  });
+
+  it('worked out ahead, some documents at a time, is the same join', () => {
+    const bench = new Bench();
+    const [stay, go, other] = ['Waiting', 'Hanging about', 'Weather'].map((name) => bench.addCode(name)) as [string, string, string];
+    const documents = [1, 2, 3, 4, 5].map((n) => bench.addDocument(`Day ${n}`, ['We waited at the pier and the boat did not come.']));
+    for (const [at, document] of documents.entries()) {
+      bench.code(document, 0, 9, go, ...(at % 2 ? [stay] : []));
+      bench.code(document, 10, 20, other);
+    }
+    const before = bench.state;
+    const ahead = new JoinAhead(before, stay, [stay, go]);
+    expect(ahead.step(2)).toBeTrue();
+    const plain = joinCodes(stay, [stay, go])(before, bench.context())!;
+    const quick = joinCodes(stay, [stay, go], undefined, ahead)(before, bench.context())!;
+    expect(quick).toEqual(plain);
+    const after = applyChange(before, quick.change);
+    expect(after).toEqual(applyChange(before, plain.change));
+    expect(applyChange(after, invert(quick.change)).tables).toEqual(before.tables);
+    expect(ahead.step(1)).toBeFalse();
+  });
+
+  it('worked out ahead is not used once the study has changed, or other codes are joined', () => {
+    const bench = new Bench();
+    const [stay, go, third] = ['Waiting', 'Hanging about', 'Idling'].map((name) => bench.addCode(name)) as [string, string, string];
+    const document = bench.addDocument('Day 1', ['We waited at the pier and the boat did not come.']);
+    bench.code(document, 0, 9, go);
+    const stale = new JoinAhead(bench.state, stay, [stay, go]);
+    stale.step(Infinity);
+    bench.code(document, 10, 20, go);
+    bench.code(document, 21, 30, third);
+    bench.run(joinCodes(stay, [stay, go], undefined, stale));
+    expect(passagesOf(bench.state).filter((one) => one.codings.some((coding) => coding.codeId === stay)).length).toBe(2);
+    const others = new JoinAhead(bench.state, stay, [stay]);
+    bench.run(joinCodes(stay, [stay, third], undefined, others));
+    expect(passagesOf(bench.state).every((one) => one.codings.every((coding) => coding.codeId === stay))).toBeTrue();
   });
 
   it('keeps every passage and every coder’s judgement, and undo brings all back', () => {

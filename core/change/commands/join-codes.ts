@@ -3,9 +3,10 @@ import type { Code } from '../../model/code';
 import type { Id } from '../../model/ids';
 import type { Coding, Passage } from '../../model/passage';
 import type { StudyState } from '../../model/study-state';
-import { passagesCarrying } from '../../passages/columns';
+import { passagesCarrying, type PassageColumns } from '../../passages/columns';
 import { lineage } from '../../passages/counting';
-import { removed, updated, type Change } from '../change';
+import { applyToDocument, foresee } from '../apply';
+import { removed, updated, type Change, type RecordChange } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
 import { forgetCodes } from './forget-codes';
 import { mayChangeCodebook } from '../../codebook/frozen';
@@ -35,9 +36,10 @@ export function joinedDescription(codes: readonly Code[]): Required<JoinedDescri
  * Joins codes into one: every passage that carried one of them carries the one that stays; codings that become
  * the same (same passage, same coder) become one, the earliest. Codes under those that go move under the one that
  * stays; memos, sets, relations and questions speak of it; the names that went are remembered.
+ * @param ahead the same join worked out beforehand; not used where the study has changed since
  * @throws CommandError if the one that stays lies under one that goes
  */
-export function joinCodes(intoId: Id, codeIds: readonly Id[], description?: JoinedDescription): Command {
+export function joinCodes(intoId: Id, codeIds: readonly Id[], description?: JoinedDescription, ahead?: JoinAhead): Command {
   return (state) => {
     mayChangeCodebook(state);
     const codes = state.tables.code;
@@ -49,10 +51,8 @@ export function joinCodes(intoId: Id, codeIds: readonly Id[], description?: Join
     if (above)
       throw new CommandError(`${into.name} lies under ${codes[above]!.name}: join it into ${codes[above]!.name}, or move it out first.`);
 
-    const passages: Change[number][] = [];
-    for (const columns of Object.values(state.passages))
-      for (const passage of passagesCarrying(columns, gone))
-        passages.push(updated('passage', passage, { codings: withCodesReplaced(passage, gone, intoId) }));
+    const work = ahead?.fits(state, intoId, gone) ? ahead : new JoinAhead(state, intoId, codeIds);
+    const passages = work.finish();
     const joined = [...new Set([...(into.joined ?? []), ...leaving.flatMap((code) => [code.name, ...(code.joined ?? [])])])];
     const anchors = [...(into.anchors ?? []), ...leaving.flatMap((code) => code.anchors ?? [])];
     const distinct = [...new Map(anchors.map((one) => [one.passageId, one])).values()].slice(0, 100);
@@ -75,6 +75,55 @@ export function joinCodes(intoId: Id, codeIds: readonly Id[], description?: Join
         ),
     };
   };
+}
+
+/**
+ * The passages of a join, worked out some documents at a time: while the researcher reads what would be joined, most
+ * of the work is done, and joining codes of tens of thousands of codings is done at once.
+ */
+export class JoinAhead {
+  private readonly gone: ReadonlySet<Id>;
+  private readonly documents: readonly PassageColumns[];
+  private readonly after: Record<Id, PassageColumns>;
+  private readonly changes: RecordChange[] = [];
+  private at = 0;
+
+  constructor(
+    private readonly state: Pick<StudyState, 'passages'>,
+    private readonly intoId: Id,
+    codeIds: readonly Id[],
+  ) {
+    this.gone = new Set(codeIds.filter((id) => id !== intoId));
+    this.documents = Object.values(state.passages);
+    this.after = { ...state.passages };
+  }
+
+  /** Whether this is the join of these codes in the study as it is now. */
+  fits(state: Pick<StudyState, 'passages'>, intoId: Id, gone: ReadonlySet<Id>): boolean {
+    return state.passages === this.state.passages && intoId === this.intoId && gone.size === this.gone.size && [...gone].every((id) => this.gone.has(id));
+  }
+
+  /** Works out some more documents. @returns false when there are none left */
+  step(documents: number): boolean {
+    const until = Math.min(this.documents.length, this.at + documents);
+    for (; this.at < until; this.at++) {
+      const columns = this.documents[this.at]!;
+      const here = passagesCarrying(columns, this.gone).map((passage) =>
+        updated('passage', passage, { codings: withCodesReplaced(passage, this.gone, this.intoId) }),
+      );
+      if (here.length === 0) continue;
+      this.after[columns.documentId] = applyToDocument(columns.documentId, columns, here)!;
+      for (const one of here) this.changes.push(one);
+    }
+    return this.at < this.documents.length;
+  }
+
+  /** Works out what is left. @returns the changes of the passages, whose outcome is foreseen */
+  finish(): Change {
+    this.step(Infinity);
+    foresee(this.state.passages, this.changes, this.after);
+    return this.changes;
+  }
 }
 
 /** Codings with some codes replaced by another, each coder's once, the earliest. */
