@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import { proxy, wrap, type Remote } from 'comlink';
+import { proxy, transfer, wrap, type Remote } from 'comlink';
 import type { Change } from '@core/change/change';
 import type { CodebookRow } from '@core/codebook/codebook-rows';
 import type { CodeColumn } from '@core/codebook/exchange/read-code-table';
@@ -18,19 +18,23 @@ import type {
   CodebookForm,
   CodebookRead,
   EntryPlace,
-  FileOutcome,
   FilesWorker,
   LogRow,
   MemoForm,
   StudyFileOutcome,
   TablePlanSummary,
 } from './files.worker';
+import type { FileOutcome } from './read-material';
+import { Readers } from './readers';
 
 /** Reading and writing files in a worker. */
 @Injectable({ providedIn: 'root' })
 export class FilesService {
   private worker: Worker | null = null;
   private remote: Remote<FilesWorker> | null = null;
+  private end: () => void = () => undefined;
+  private ended = this.untilEnded();
+  private readonly readers = new Readers((port) => void this.files.keepFrom(transfer(port, [port])));
 
   private get files(): Remote<FilesWorker> {
     if (!this.remote) {
@@ -40,8 +44,24 @@ export class FilesService {
     return this.remote;
   }
 
-  read(key: number, name: string, file: Blob, options: ReadOptions & TableOptions): Promise<FileOutcome> {
-    return this.files.read(key, name, file, options);
+  /**
+   * Reads a file beside others and keeps what was read under a key; nothing is stored.
+   * @param progress told the share that is read, where that takes long
+   * @returns null if reading was stopped
+   */
+  read(
+    key: number,
+    name: string,
+    file: Blob,
+    options: ReadOptions & TableOptions,
+    progress: (share: number) => void = () => undefined,
+  ): Promise<FileOutcome | null> {
+    return this.readers.read(key, name, file, options, progress);
+  }
+
+  /** Stops reading; what was read is still there. */
+  stopReading(): void {
+    this.readers.stop();
   }
 
   forget(keys: readonly number[]): void {
@@ -74,9 +94,9 @@ export class FilesService {
     return this.withRecords(this.files.storeTable(place, key, choices, withoutPassages(state), sentence));
   }
 
-  /** An entry that was stored, with its records but for new texts. */
+  /** An entry that was stored, with its records but for new texts. @throws Error if the worker was ended meanwhile */
   private async withRecords(stored: Promise<JournalEntry>): Promise<JournalEntry> {
-    const entry = await stored;
+    const entry = await Promise.race([stored, this.ended]);
     const change: Change[number][] = [];
     for (let some = await this.files.takeStored(); some.length > 0; some = await this.files.takeStored()) change.push(...some);
     return { ...entry, change };
@@ -123,8 +143,18 @@ export class FilesService {
 
   /** Ends what is running: the worker goes, and with it whatever it had not stored. */
   cancel(): void {
+    this.readers.stop();
     this.worker?.terminate();
     this.worker = this.remote = null;
+    this.end();
+    this.ended = this.untilEnded();
+  }
+
+  /** A promise that fails when the worker is ended: nobody must wait for an answer that cannot come. */
+  private untilEnded(): Promise<never> {
+    const ended = new Promise<never>((_, reject) => (this.end = () => reject(new Error('it was stopped'))));
+    ended.catch(() => undefined);
+    return ended;
   }
 }
 

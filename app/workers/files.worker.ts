@@ -2,13 +2,8 @@
 import { expose } from 'comlink';
 import { squash, type Change } from '@core/change/change';
 import type { JournalEntry } from '@core/change/journal';
-import { LARGEST_FILE, readFile, type ReadFile, type ReadOptions } from '@core/formats/read-file';
-import { endingOf, TABLE_ENDINGS } from '@core/formats/readable-endings';
-import { sha256 } from '@core/formats/sha256';
-import { guessRoles, typesOf, type Column } from '@core/formats/table/guess-roles';
-import { characterMaps } from '@core/formats/pdf/read-pdf';
-import { readTable } from '@core/formats/table/read-table';
-import type { Table, TableOptions } from '@core/formats/table/table';
+import type { ReadFile } from '@core/formats/read-file';
+import type { Table } from '@core/formats/table/table';
 import { composeImport, type TextChoices } from '@core/material/compose-import';
 import { applyChange } from '@core/change/apply';
 import { answerUpdates, updateAnswers, type AnswerUpdate } from '@core/material/answer-updates';
@@ -17,8 +12,6 @@ import { previewOf, type Preview } from '@core/material/preview';
 import { changeOfTexts, type TextToStore } from '@core/material/store-request';
 import type { Text } from '@core/model/document';
 import type { StudyState } from '@core/model/study-state';
-import { guessMarkers, type MarkerGuess } from '@core/questions/find-questions';
-import { UnreadableFileError } from '@core/formats/reading';
 import { asCopy } from '@core/formats/study-file/as-copy';
 import { readStudyFile, StudyFileError } from '@core/formats/study-file/read-study-file';
 import { writeStudyFile } from '@core/formats/study-file/write-study-file';
@@ -30,31 +23,11 @@ import { StudyStorage } from '../storage/study-storage';
 import { readCodebook, writeCodebook } from './codebook-files';
 import { writeLog } from './log-files';
 import { readMemos, writeMemos } from './memo-files';
+import type { Keeper } from './read-material';
 
 export type { CodebookForm, CodebookRead } from './codebook-files';
 export type { LogRow } from './log-files';
 export type { MemoForm } from './memo-files';
-
-/** What is known of a text that was read; its words stay in the worker. */
-export interface TextSummary extends Omit<ReadFile, 'paragraphs'> {
-  readonly total: number;
-  readonly guesses: readonly MarkerGuess[];
-  /** When the file was last changed, ms since 1970; null for pasted text. Asking for it waits for the disk. */
-  readonly changedAt: number | null;
-}
-
-/** What is known of a table that was read; its rows stay in the worker, but for the first. */
-export interface TableSummary extends Omit<Table, 'rows' | 'rowNumbers'> {
-  readonly total: number;
-  readonly first: readonly (readonly string[])[];
-  readonly asDocuments: readonly Column[];
-  readonly asCases: readonly Column[];
-  readonly sha256: string;
-}
-
-/** A file that was read, or why it was not. */
-export type FileOutcome =
-  { readonly text: TextSummary } | { readonly table: TableSummary } | { readonly trouble: string; readonly encodings: readonly string[] };
 
 /** A plan for a table, its change left empty: the records stay in the worker. */
 export type TablePlanSummary = TablePlan;
@@ -69,10 +42,16 @@ export interface EntryPlace {
 
 /** Most misfits, differences and rows left out that are sent to be shown. */
 const SHOWN = 300;
-const TOLD_AT_ONCE = 1_500;
+const TOLD_AT_ONCE = 700;
 
 const texts = new Map<number, ReadFile>();
 const tables = new Map<number, Table>();
+
+/** What was read is kept under a key until it is stored or let go. */
+const keeper: Keeper = {
+  keepText: (key, read) => void texts.set(key, read),
+  keepTable: (key, table) => void tables.set(key, table),
+};
 
 /** What became of a study file. */
 export type StudyFileOutcome =
@@ -83,42 +62,9 @@ export type StudyFileOutcome =
 
 /** Work on files, away from the interface. */
 const files = {
-  /** Reads one file and keeps what was read under a key; nothing is stored. */
-  async read(key: number, name: string, file: Blob, options: ReadOptions & TableOptions): Promise<FileOutcome> {
-    try {
-      if (file.size > LARGEST_FILE) throw new UnreadableFileError('The file is larger than 100 MB. Split it and bring in the parts.');
-      const bytes = new Uint8Array(await file.arrayBuffer());
-      if ((TABLE_ENDINGS as readonly string[]).includes(endingOf(name))) {
-        const table = await readTable(name, bytes, options);
-        tables.set(key, table);
-        const { rows, rowNumbers, ...about } = table;
-        const types = typesOf(table);
-        return {
-          table: {
-            ...about,
-            total: rowNumbers.length,
-            first: rows.slice(0, 12),
-            asDocuments: guessRoles(table, true, types),
-            asCases: guessRoles(table, false, types),
-            sha256: await sha256(bytes),
-          },
-        };
-      }
-      const read = await readFile(name, bytes, options);
-      texts.set(key, read);
-      const { paragraphs, ...about } = read;
-      return {
-        text: {
-          ...about,
-          total: paragraphs.length,
-          guesses: guessMarkers(paragraphs),
-          changedAt: file instanceof File ? file.lastModified : null,
-        },
-      };
-    } catch (error) {
-      if (!(error instanceof UnreadableFileError)) return { trouble: `The file cannot be read (${String(error)}).`, encodings: [] };
-      return { trouble: error.message, encodings: error.encodings };
-    }
+  /** Keeps what a reader reads. @param port leads to the reader */
+  keepFrom(port: MessagePort): void {
+    expose(keeper, port);
   },
 
   /** Lets go of what was read. */
@@ -248,8 +194,6 @@ const files = {
     return bundle.state.study.id;
   },
 };
-
-characterMaps.at = new URL('/character-maps/', self.location.origin).href;
 
 /** What was stored last and is still to be told. */
 let waiting: Change = [];

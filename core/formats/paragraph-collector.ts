@@ -18,10 +18,10 @@ export class ParagraphCollector {
 
   /** Adds text. @param keepLines ends the paragraph at line ends instead of folding them */
   add(raw: string, keepLines = false): void {
-    const lines = keepLines ? raw.split('\n') : [raw.replace(/[ \r\n\f\u00a0]+|\s*\t\s*/g, (space) => (space.includes('\t') ? '\t' : ' '))];
+    const lines = keepLines ? raw.split('\n') : [foldBlanks(raw)];
     lines.forEach((line, at) => {
       if (at > 0) this.endParagraph();
-      const text = this.text === '' || /\s$/.test(this.text) ? line.replace(/^[ \t]+/, '') : line;
+      const text = this.text === '' || /\s/.test(this.text.at(-1)!) ? line.replace(/^[ \t]+/, '') : line;
       if (!text) return;
       if (this.text === '') this.first = this.style;
       const start = this.text.length;
@@ -62,3 +62,7 @@ export class ParagraphCollector {
     else this.spans.push({ start, end, emphasis });
   }
 }
+
+/** Runs of blanks become one; where a tab is among them, a tab. Most words have none to fold. */
+const foldBlanks = (raw: string): string =>
+  /[\r\n\f\u00a0\t]| {2}/.test(raw) ? raw.replace(/[ \r\n\f\u00a0]+|\s*\t\s*/g, (space) => (space.includes('\t') ? '\t' : ' ')) : raw;

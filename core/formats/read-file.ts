@@ -12,7 +12,7 @@ import { readPdf } from './pdf/read-pdf';
 import { decodeText } from './plain-text/encoding';
 import { readPlainText, type LineEnds } from './plain-text/read-plain-text';
 import { endingOf, READABLE_ENDINGS, TABLE_ENDINGS } from './readable-endings';
-import { UnreadableFileError, type Reading } from './reading';
+import { UnreadableFileError, type Progress, type Reading } from './reading';
 import { readRtf } from './rtf/read-rtf';
 import { sha256 } from './sha256';
 import { readTimed } from './timed/read-timed';
@@ -47,13 +47,14 @@ export const LARGEST_FILE = 100_000_000;
 
 /**
  * Reads a file by its ending.
+ * @param progress told as a PDF's pages and a book's chapters are read
  * @throws UnreadableFileError saying what is wrong and what to do
  */
-export async function readFile(name: string, bytes: Uint8Array, options: ReadOptions = {}): Promise<ReadFile> {
+export async function readFile(name: string, bytes: Uint8Array, options: ReadOptions = {}, progress?: Progress): Promise<ReadFile> {
   if (bytes.length === 0) throw new UnreadableFileError('The file is empty.');
   if (bytes.length > LARGEST_FILE) throw new UnreadableFileError('The file is larger than 100 MB. Split it and bring in the parts.');
   const ending = endingOf(name);
-  const read = await readByEnding(ending, bytes, options);
+  const read = await readByEnding(ending, bytes, options, progress);
   const formatted = read.paragraphs.some((paragraph) => paragraph.emphasis.length > 0 || paragraph.style !== 'body');
   const looked = options.plain ? read.paragraphs.map(withoutLooks) : read.paragraphs;
   const timed = options.keepTimes ? { paragraphs: looked, times: 0 } : liftTimes(looked);
@@ -91,6 +92,7 @@ async function readByEnding(
   ending: string,
   bytes: Uint8Array,
   options: ReadOptions,
+  progress?: Progress,
 ): Promise<Reading & { encoding?: string; lineEnds?: LineEnds }> {
   switch (ending) {
     case '.docx':
@@ -100,9 +102,9 @@ async function readByEnding(
     case '.rtf':
       return readRtf(bytes);
     case '.pdf':
-      return readPdf(bytes);
+      return readPdf(bytes, progress);
     case '.epub':
-      return readEpub(bytes);
+      return readEpub(bytes, progress);
     case '.eml':
       return readMail(bytes);
   }

@@ -22,3 +22,6 @@ export class UnreadableFileError extends Error {
     this.name = 'UnreadableFileError';
   }
 }
+
+/** Is told what share of a file is read, from 0 to 1, where reading takes long. */
+export type Progress = (share: number) => void;

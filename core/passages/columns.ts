@@ -284,8 +284,7 @@ export function withOtherCodings(columns: PassageColumns, changed: readonly Pass
     for (const coding of changed[placeOf[row]! - 1]!.codings) {
       // most of its codings it had before: their codes need not be looked for
       let code = -1;
-      for (let at = first; at < from && code < 0; at++)
-        if (columns.codes[codingCode[at]!] === coding.codeId) code = codingCode[at]!;
+      for (let at = first; at < from && code < 0; at++) if (columns.codes[codingCode[at]!] === coding.codeId) code = codingCode[at]!;
       nextRow[to] = row;
       nextCode[to] = code >= 0 ? code : lists.code(coding.codeId);
       nextCoder[to] = lists.coder(coding.coderId);
@@ -296,7 +295,16 @@ export function withOtherCodings(columns: PassageColumns, changed: readonly Pass
     for (let at = first; at < from; at++) if (!holds(nextCode, codingCode[at]!, firstNow, to)) lost.add(codingCode[at]!);
   }
   const codes = lists.codesIn(nextCode, lost);
-  return { ...columns, codingRow: nextRow, codingCode: nextCode, codingCoder: nextCoder, codingAt: nextAt, ratings, codes, coders: lists.coders };
+  return {
+    ...columns,
+    codingRow: nextRow,
+    codingCode: nextCode,
+    codingCoder: nextCoder,
+    codingAt: nextAt,
+    ratings,
+    codes,
+    coders: lists.coders,
+  };
 }
 
 /** Whether a number stands in a part of a column. */

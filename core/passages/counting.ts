@@ -132,6 +132,7 @@ class Counter {
           documents[number]! += sign;
         }
       }
+      // eslint-disable-next-line @typescript-eslint/prefer-for-of -- the innermost loop of counting: an iterator costs more than the work
       for (let step = 0; step < line.length; step++) {
         const above = line[step]!;
         if (lastRowUnder[above] === row) continue;

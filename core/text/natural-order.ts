@@ -10,9 +10,23 @@ const MANY = 2_000;
 export function naturalOrder<T>(items: readonly T[], nameOf: (item: T) => string): T[] {
   if (items.length <= MANY) return [...items].sort((a, b) => COLLATOR.compare(nameOf(a), nameOf(b)));
   return items
-    .map((item) => ({ item, key: keyOf(nameOf(item)) }))
+    .map((item) => ({ item, key: keyFor(nameOf(item)) }))
     .sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : 0))
     .map(({ item }) => item);
+}
+
+const keys = new Map<string, string>();
+/** Keys that are remembered at most. */
+const MOST_KEYS = 60_000;
+
+/** The same names are sorted again and again: their keys are remembered. */
+function keyFor(name: string): string {
+  let key = keys.get(name);
+  if (key === undefined) {
+    if (keys.size >= MOST_KEYS) keys.clear();
+    keys.set(name, (key = keyOf(name)));
+  }
+  return key;
 }
 
 function keyOf(name: string): string {

@@ -15,6 +15,7 @@ import {
 import { Store } from '@ngrx/store';
 import type { Editor } from '@tiptap/core';
 import { addMemo, addMemoEntry, editMemo, editMemoEntry } from '@core/change/commands/memos';
+import { together } from '@core/change/together';
 import { MEMO_KINDS } from '@core/model/memo';
 import { nameOfSubject } from '@core/memos/exchange/memo-tables';
 import { addressOf, subjectsOf } from '@core/memos/references';
@@ -169,10 +170,14 @@ export class Desk {
     const tags = this.tags().split(',');
     if (memo) {
       const entry = this.editing();
-      const said = entry ? this.session.run(editMemoEntry(memo.id, entry.id, text)) : this.session.run(addMemoEntry(memo.id, text));
       const question = this.question() ? ('open' as const) : memo.question === 'open' ? ('answered' as const) : undefined;
-      const fields = this.session.run(editMemo(memo.id, { title: this.title(), kind: this.kind(), tags, ...(question && { question }) }));
-      if (!said && !fields && text !== (entry?.text ?? '')) return;
+      const kept = this.session.run(
+        together([
+          entry ? editMemoEntry(memo.id, entry.id, text) : addMemoEntry(memo.id, text),
+          editMemo(memo.id, { title: this.title(), kind: this.kind(), tags, ...(question && { question }) }),
+        ]),
+      );
+      if (!kept && text !== (entry?.text ?? '')) return;
     } else {
       const title =
         this.title().trim() ||

@@ -168,6 +168,16 @@ export function moveDocuments(documentIds: readonly Id[], folderId: Id | null): 
   };
 }
 
+/** Says of documents what kind they are, as one step. */
+export function setKindOf(documentIds: readonly Id[], kind: Document['kind']): Command {
+  return (state) => {
+    const changed = documentIds.map((id) => found(state.tables.document[id], 'document')).filter((document) => document.kind !== kind);
+    if (changed.length === 0) return null;
+    const what = changed.length === 1 ? short(changed[0]!.title) : counted(changed.length, 'document');
+    return { change: changed.map((document) => updated('document', document, { kind })), sentence: `made ${what} of the kind ${kind}` };
+  };
+}
+
 /** Takes a folder away; what lies in it moves up to where the folder was. */
 export function removeFolder(folderId: Id): Command {
   return (state) => {

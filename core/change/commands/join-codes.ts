@@ -100,7 +100,12 @@ export class JoinAhead {
 
   /** Whether this is the join of these codes in the study as it is now. */
   fits(state: Pick<StudyState, 'passages'>, intoId: Id, gone: ReadonlySet<Id>): boolean {
-    return state.passages === this.state.passages && intoId === this.intoId && gone.size === this.gone.size && [...gone].every((id) => this.gone.has(id));
+    return (
+      state.passages === this.state.passages &&
+      intoId === this.intoId &&
+      gone.size === this.gone.size &&
+      [...gone].every((id) => this.gone.has(id))
+    );
   }
 
   /** Works out some more documents. @returns false when there are none left */

@@ -1,19 +1,10 @@
+import { zipSync } from 'fflate';
 import mammoth from 'mammoth';
 import { ArchiveError, looksLikeZip, unpackArchive } from '../archive';
-import { readHtml } from '../html/read-html';
 import { UnreadableFileError, type Reading } from '../reading';
+import { wordParagraphs, type WordDocument } from './word-paragraphs';
 
 const LIMITS = { entries: 10_000, entryBytes: 200_000_000, totalBytes: 600_000_000, ratio: 200 };
-
-/** Word's own styles for titles and quotations, beside the headings that mammoth knows. */
-const STYLE_MAP = [
-  "p[style-name='Title'] => h1:fresh",
-  "p[style-name='Subtitle'] => h2:fresh",
-  "p[style-name='Quote'] => blockquote:fresh",
-  "p[style-name='Intense Quote'] => blockquote:fresh",
-  'u => u',
-  'strike => s',
-];
 
 /** Compound files: what Word wrote before 2007, and what it still wraps encrypted documents in. */
 const isCompoundFile = (bytes: Uint8Array): boolean => bytes[0] === 0xd0 && bytes[1] === 0xcf && bytes[2] === 0x11 && bytes[3] === 0xe0;
@@ -30,40 +21,44 @@ export async function readDocx(bytes: Uint8Array): Promise<Reading> {
     throw new UnreadableFileError(
       `The name ends in .docx, but this is not a Word document${whatItSeems(bytes)}. Save it again as .docx, or give it its right ending.`,
     );
-  checkParts(bytes);
-  let html: string;
+  const words = onlyWords(bytes);
+  let document: WordDocument | undefined;
   let notes: string[];
   try {
     // mammoth takes an ArrayBuffer in browsers and a Buffer in Node; each ignores the other's name
-    const buffer = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
-    const input = typeof Buffer === 'undefined' ? { arrayBuffer: buffer } : { arrayBuffer: buffer, buffer: Buffer.from(buffer) };
+    const input = typeof Buffer === 'undefined' ? { arrayBuffer: words } : { arrayBuffer: words, buffer: Buffer.from(words) };
     const result = await mammoth.convertToHtml(input, {
-      styleMap: STYLE_MAP,
-      convertImage: mammoth.images.imgElement(async () => ({ src: '' })),
+      // the document itself is what is wanted, and nothing of the HTML that would be made of it
+      includeDefaultStyleMap: false,
+      includeEmbeddedStyleMap: false,
+      transformDocument: (read: WordDocument) => {
+        document = read;
+        return { ...read, children: [] };
+      },
     });
-    html = result.value;
     notes = result.messages.filter((message) => message.type === 'error').map((message) => message.message);
   } catch (error) {
     throw new UnreadableFileError(
       `The Word file is damaged inside (${error instanceof Error ? error.message : String(error)}). Open it in a word processor, save it again and try once more.`,
     );
   }
-  const reading = readHtml(html);
+  const reading = wordParagraphs(document!);
   if (reading.paragraphs.length === 0) throw new UnreadableFileError('The Word file holds no text.');
   return { ...reading, notes: [...reading.notes, ...notes] };
 }
 
-function checkParts(bytes: Uint8Array): void {
+/**
+ * The parts of the file that words are in, unpacked within the limits and put together without packing: the Word library
+ * then unpacks nothing itself, and no entry can be larger than it says.
+ */
+function onlyWords(bytes: Uint8Array): ArrayBuffer {
   try {
-    const parts = unpackArchive(
-      bytes,
-      LIMITS,
-      (name) => name === '[Content_Types].xml' || name === 'mimetype' || name === 'word/document.xml',
-    );
+    const parts = unpackArchive(bytes, LIMITS, (name) => name === 'mimetype' || /\.(xml|rels)$/i.test(name));
     if (parts.has('mimetype'))
       throw new UnreadableFileError('The name ends in .docx, but this is an OpenDocument or EPUB file. Save it as .docx.');
     if (!parts.has('[Content_Types].xml') || !parts.has('word/document.xml'))
       throw new UnreadableFileError('The name ends in .docx, but the archive holds no Word document.');
+    return zipSync(Object.fromEntries(parts), { level: 0 }).buffer as ArrayBuffer;
   } catch (error) {
     if (error instanceof ArchiveError)
       throw new UnreadableFileError(`The Word file cannot be unpacked. ${error.message} If it was sent or copied, fetch it again.`);

@@ -1,15 +1,16 @@
 import type { DraftParagraph } from '../../text/draft-text';
 import { tidyLine } from '../../text/normalise';
 import { readHtml } from '../html/read-html';
-import { UnreadableFileError, type Reading } from '../reading';
+import { UnreadableFileError, type Progress, type Reading } from '../reading';
 import { unpackOffice } from '../xml/unpack-office';
 import { walkXml } from '../xml/walk-xml';
 
 /**
  * Reads an EPUB book (EPUB 3.3): its chapters in reading order, with headings, lists and emphasis.
+ * @param progress told before each chapter
  * @throws UnreadableFileError, also for a book whose chapters are locked
  */
-export function readEpub(bytes: Uint8Array): Reading {
+export function readEpub(bytes: Uint8Array, progress?: Progress): Reading {
   const parts = unpackOffice(bytes, '.epub', (name) => /\.(x?html?|opf|xml)$/i.test(name) || name === 'mimetype');
   if (parts.has('META-INF/encryption.xml')) throw new UnreadableFileError('The book is locked by its seller, so its text cannot be read.');
   let root = '';
@@ -22,7 +23,8 @@ export function readEpub(bytes: Uint8Array): Reading {
   const paragraphs: DraftParagraph[] = [];
   const notes: string[] = [];
   let pictures = 0;
-  for (const path of chapters) {
+  for (const [at, path] of chapters.entries()) {
+    progress?.(at / chapters.length);
     const chapter = parts.get(path);
     if (!chapter) {
       notes.push(`the chapter “${path.slice(0, 80)}” is missing in the file`);

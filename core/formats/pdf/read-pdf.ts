@@ -1,7 +1,7 @@
 import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist';
 import { tidyLine } from '../../text/normalise';
 import type { EmphasisSpan } from '../../model/document';
-import { UnreadableFileError, type Reading } from '../reading';
+import { UnreadableFileError, type Progress, type Reading } from '../reading';
 import { assemblePages, type PdfLine, type PdfPage } from './assemble-pages';
 
 /** A PDF of more pages than this is refused. */
@@ -16,9 +16,10 @@ export const characterMaps = { at: '' };
 /**
  * Reads the text of a PDF (ISO 32000) in reading order, with pages as marks. Headers, footers and page numbers
  * are left out, words divided at line ends joined, and both are said.
+ * @param progress told after each page
  * @throws UnreadableFileError for a damaged or encrypted file, and for scanned pages without text
  */
-export async function readPdf(bytes: Uint8Array): Promise<Reading> {
+export async function readPdf(bytes: Uint8Array, progress?: Progress): Promise<Reading> {
   if (!new TextDecoder('latin1').decode(bytes.subarray(0, 1024)).includes('%PDF-'))
     throw new UnreadableFileError('The name ends in .pdf, but this is not a PDF. Give the file its right ending, or fetch it again.');
   const pdfjs = await import('pdfjs-dist/legacy/build/pdf.mjs');
@@ -41,7 +42,10 @@ export async function readPdf(bytes: Uint8Array): Promise<Reading> {
         `The PDF has ${document.numPages.toLocaleString('en')} pages, more than the ${MOST_PAGES.toLocaleString('en')} that are read. Split it.`,
       );
     const pages: PdfPage[] = [];
-    for (let number = 1; number <= document.numPages; number++) pages.push(await readPage(document, number));
+    for (let number = 1; number <= document.numPages; number++) {
+      pages.push(await readPage(document, number));
+      progress?.(number / document.numPages);
+    }
     const reading = assemblePages(pages);
     if (reading.paragraphs.length === 0)
       throw new UnreadableFileError(

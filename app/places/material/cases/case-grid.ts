@@ -7,6 +7,7 @@ import { addCase, deleteCases, editCase } from '@core/change/commands/cases';
 import { addSet } from '@core/change/commands/sets';
 import { fold } from '@core/codebook/find-codes';
 import { naturalOrder } from '@core/text/natural-order';
+import { together } from '@core/change/together';
 import { randomId, type Id } from '@core/model/ids';
 import type { Case } from '@core/model/case';
 import { StudySession } from '../../../state/study-session';
@@ -229,16 +230,17 @@ export class CaseGrid {
     });
     this.trouble.set('');
     for (const { raw } of names) if (!raw.trim()) return false;
-    // a row that moves by its new name must not be another one when the next cell is set
     const owners = names.map(({ row }) => this.rows()[row]);
+    const renamed = names.flatMap(({ raw }, at) => (owners[at] ? [editCase(owners[at].id, { name: raw })] : []));
+    const command = together([...renamed, ...(values.length > 0 ? [setValues(values)] : [])]);
     try {
-      names.forEach(({ raw }, at) => owners[at] && this.session.run(editCase(owners[at].id, { name: raw })));
-      if (values.length > 0) setValues(values)(this.data()!, { coderId: '', now: 0, newId: randomId });
+      // what does not fit is said beside the cell, not as a notice
+      command(this.data()!, { coderId: '', now: 0, newId: randomId });
     } catch (error) {
       this.trouble.set(error instanceof Error ? error.message : String(error));
       return false;
     }
-    if (values.length > 0) this.session.run(setValues(values));
+    this.session.run(command);
     return true;
   }
 

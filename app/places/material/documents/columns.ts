@@ -1,5 +1,6 @@
 import { compareValues, showValue } from '@core/attributes/values';
 import { attributesOf } from '@core/change/commands/attributes';
+import { subjectsOf } from '@core/memos/references';
 import type { Attribute, Case } from '@core/model/case';
 import type { Document } from '@core/model/document';
 import type { Id } from '@core/model/ids';
@@ -100,9 +101,9 @@ export function rowsOf(state: StudyState, documents: readonly Document[], readAt
     for (const { documentId } of one.stretches) own(documentId, one);
   }
   const memos = new Map<Id, number>();
-  for (const { about } of Object.values(state.tables.memo)) {
-    const id = about?.type === 'document' ? about.id : about?.type === 'passage' ? about.documentId : null;
-    if (id) memos.set(id, (memos.get(id) ?? 0) + 1);
+  for (const memo of Object.values(state.tables.memo)) {
+    const here = subjectsOf(memo).map((one) => (one.type === 'document' ? one.id : one.type === 'passage' ? one.documentId : null));
+    for (const id of new Set(here)) if (id) memos.set(id, (memos.get(id) ?? 0) + 1);
   }
   return documents.map((document): Row => {
     const columns = state.passages[document.id];

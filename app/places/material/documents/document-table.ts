@@ -14,6 +14,7 @@ import {
   moveDocuments,
   removeFolder,
   renameFolder,
+  setKindOf,
 } from '@core/change/commands/documents';
 import { addSet, changeMembers } from '@core/change/commands/sets';
 import { joinDocuments } from '@core/change/commands/split-join';
@@ -184,7 +185,7 @@ export class DocumentTable {
   }
 
   protected setKind(kind: DocumentKind): void {
-    for (const document of this.chosen()) this.session.run(editDocument(document.id, { kind }));
+    this.session.run(setKindOf(this.ids(), kind));
   }
 
   protected move(folderId: Id | null): void {

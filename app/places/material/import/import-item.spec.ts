@@ -1,4 +1,4 @@
-import type { TableSummary, TextSummary } from '../../../workers/files.worker';
+import type { TableSummary, TextSummary } from '../../../workers/read-material';
 import { newItem, withTable, withText } from './import-item';
 
 const TEXT: TextSummary = {

@@ -6,7 +6,7 @@ import type { RowsBecome } from '@core/material/plan-table';
 import type { DocumentKind } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { Markers } from '@core/questions/find-questions';
-import type { TableSummary, TextSummary } from '../../../workers/files.worker';
+import type { TableSummary, TextSummary } from '../../../workers/read-material';
 
 /** What is done with a file whose content the study has already. */
 export type IfKnown = 'skip' | 'replace' | 'as new';

@@ -21,8 +21,9 @@ import { lineUp } from '@core/questions/line-up';
 import { Notices } from '../../../state/notices';
 import { StudySession } from '../../../state/study-session';
 import { selectCases, selectData, selectDocuments, selectFolders, selectStudy } from '../../../state/study.selectors';
-import type { FileOutcome, TablePlanSummary } from '../../../workers/files.worker';
+import type { TablePlanSummary } from '../../../workers/files.worker';
 import { FilesService } from '../../../workers/files-service';
+import type { FileOutcome } from '../../../workers/read-material';
 import { Icon } from '../../../ui/icon/icon';
 import { BringIn } from './bring-in';
 import { filesOfDrop, type ChosenFile } from './dropped-files';
@@ -33,7 +34,7 @@ import { TableSettings } from './table-settings';
 import { TextSettings } from './text-settings';
 
 /** Paragraphs that a preview shows at first, and how many more at a time. */
-const FIRST_PARAGRAPHS = 50;
+const FIRST_PARAGRAPHS = 40;
 const MORE_PARAGRAPHS = 200;
 
 /** Brings files in: each is read and shown first, settings can be changed at any time, and then all go in as one step. */
@@ -82,6 +83,8 @@ export class Import implements OnDestroy {
   protected readonly asAttributes = signal(false);
   protected readonly decisions = signal<Decisions>(new Map());
   private nextKey = 1;
+  /** The share that is read of files that take long. */
+  protected readonly shares = signal<ReadonlyMap<number, number>>(new Map());
   /** Files that were read and are not shown yet. */
   private readonly outcomes = new Map<number, FileOutcome>();
   private readonly bySum = computed(
@@ -143,8 +146,9 @@ export class Import implements OnDestroy {
 
   ngOnDestroy(): void {
     this.left = true;
-    if (this.reading() > 0 || this.storing()) this.files.cancel();
-    else this.files.forget(this.items().map((item) => item.key));
+    this.files.stopReading();
+    // what is being stored goes on, and is let go when it is in
+    if (!this.storing()) this.files.forget(this.items().map((item) => item.key));
   }
 
   @HostListener('dragover', ['$event'])
@@ -196,18 +200,21 @@ export class Import implements OnDestroy {
     const items = readable.map(({ file, path }) => newItem(this.nextKey++, file.name, file, { path }));
     this.list.update((all) => [...all, ...items]);
     this.currentKey.update((key) => key ?? items[0]?.key ?? null);
-    const queue = [...items];
-    const worker = async (): Promise<void> => {
-      for (let item = queue.shift(); item; item = queue.shift())
-        this.arrived(item.key, await this.files.read(item.key, item.fileName, item.file, item.options));
-    };
-    // while one answer is on its way, the worker reads the next
-    await Promise.all(Array.from({ length: 3 }, worker));
+    await Promise.all(items.map(async (item) => this.arrived(item.key, await this.read(item))));
     this.showArrived();
   }
 
+  private async read({ key, fileName, file, options }: ImportItem): Promise<FileOutcome | null> {
+    const outcome = await this.files.read(key, fileName, file, options, (share) =>
+      this.shares.update((all) => new Map(all).set(key, share)),
+    );
+    if (this.shares().has(key)) this.shares.update((all) => new Map([...all].filter(([one]) => one !== key)));
+    return outcome;
+  }
+
   /** Answers are shown some at a time: hundreds of files must not redraw the list hundreds of times. */
-  private arrived(key: number, outcome: FileOutcome): void {
+  private arrived(key: number, outcome: FileOutcome | null): void {
+    if (!outcome) return;
     this.outcomes.set(key, outcome);
     if (this.outcomes.size === 1) setTimeout(() => this.showArrived(), 150);
   }
@@ -237,9 +244,9 @@ export class Import implements OnDestroy {
     if (!item) return;
     const merged = { ...item.options, ...options };
     this.change(key, { options: merged, state: 'reading' });
-    const outcome = await this.files.read(key, item.fileName, item.file, merged);
+    const outcome = await this.read({ ...item, options: merged });
     const now = this.items().find((one) => one.key === key);
-    if (!now || now.options !== merged) return;
+    if (!outcome || now?.options !== merged) return;
     this.replace(this.withOutcome(now, outcome));
   }
 
@@ -291,11 +298,13 @@ export class Import implements OnDestroy {
   }
 
   /** Ends reading: what was read stays, the rest is left out. */
-  protected cancel(): void {
-    this.files.cancel();
-    this.list.set([]);
-    this.currentKey.set(null);
-    this.notices.say('Stopped. Nothing was stored.');
+  protected stop(): void {
+    this.files.stopReading();
+    this.showArrived();
+    this.shares.set(new Map());
+    const left = this.reading();
+    this.list.update((items) => items.filter((item) => item.state !== 'reading'));
+    this.notices.say(`Stopped. ${left.toLocaleString()} ${left === 1 ? 'file was' : 'files were'} not read; nothing is stored yet.`);
   }
 
   private async showPreview(item: ImportItem): Promise<void> {
