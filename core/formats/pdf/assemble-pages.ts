@@ -13,18 +13,22 @@ export interface PdfLine {
   readonly size: number;
   /** Bold and italic words, as characters of the line; in order. */
   readonly emphasis?: readonly EmphasisSpan[];
+  /** Where the column that it stands in ends, on a page with columns. */
+  readonly edge?: number;
 }
 
 export interface PdfPage {
   readonly number: number;
   readonly width: number;
   readonly height: number;
-  /** In the order in which the page was written. */
+  /** In the order in which they are read. */
   readonly lines: readonly PdfLine[];
 }
 
 /** Lines at the upper and lower edge that may be headers or footers. */
 const EDGE = 2;
+/** Share of the height of a page that its upper and lower margins take. */
+const MARGIN = 0.08;
 
 /**
  * Puts the lines of pages together into paragraphs. A PDF knows no paragraphs, so they are told by the gap
@@ -36,8 +40,7 @@ export function assemblePages(pages: readonly PdfPage[]): { paragraphs: DraftPar
   let edges = 0;
   const kept = pages.map((page) => {
     const lines = page.lines.filter((line, at) => {
-      const atEdge = at < EDGE || at >= page.lines.length - EDGE;
-      const drop = atEdge && (recurring.has(edgeKey(line, page)) || isPageNumber(line, page));
+      const drop = isAtEdge(line, at, page) && (recurring.has(edgeKey(line, page)) || isPageNumber(line, page));
       if (drop) edges++;
       return !drop;
     });
@@ -75,11 +78,15 @@ const isPageNumber = (line: PdfLine, page: PdfPage): boolean =>
   /^[-–—\s]*(?:p(?:age|\.)?\s*)?\d{1,4}(?:\s*(?:\/|of)\s*\d{1,4})?[-–—\s]*$/i.test(line.text) &&
   (line.fromTop < page.height * 0.12 || line.fromTop > page.height * 0.88);
 
+/** Whether a line is among the first or last, or stands in the margins, where it may be a header or footer. */
+const isAtEdge = (line: PdfLine, at: number, page: PdfPage): boolean =>
+  at < EDGE || at >= page.lines.length - EDGE || line.fromTop < page.height * MARGIN || line.fromTop > page.height * (1 - MARGIN);
+
 /** Edge lines that stand on at least half of the pages, and on two at least. */
 function recurringEdges(pages: readonly PdfPage[]): Set<string> {
   const counts = new Map<string, number>();
   for (const page of pages) {
-    const edge = page.lines.filter((_, at) => at < EDGE || at >= page.lines.length - EDGE);
+    const edge = page.lines.filter((line, at) => isAtEdge(line, at, page));
     for (const key of new Set(edge.map((line) => edgeKey(line, page)))) counts.set(key, (counts.get(key) ?? 0) + 1);
   }
   // left and right pages often carry different headers
@@ -129,7 +136,7 @@ class Builder {
     if (BULLET.test(line.text) || LABEL.test(line.text)) return true;
     if (this.style === 'list item' && line.left < this.left - this.body * 0.8) return true;
     if (Math.abs(line.size - last.size) > this.body * 0.12) return true;
-    const endedEarly = last.right < this.right - Math.max(30, this.body * 4);
+    const endedEarly = last.right < (last.edge ?? this.right) - Math.max(30, this.body * 4);
     if (firstOfPage) return SENTENCE_ENDS.test(last.text) && (endedEarly || /^[\p{Lu}\d“"‘]/u.test(line.text));
     const gap = line.fromTop - last.fromTop;
     // a gap upwards is the next column

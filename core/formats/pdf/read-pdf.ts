@@ -3,6 +3,7 @@ import { tidyLine } from '../../text/normalise';
 import type { EmphasisSpan } from '../../model/document';
 import { UnreadableFileError, type Progress, type Reading } from '../reading';
 import { assemblePages, type PdfLine, type PdfPage } from './assemble-pages';
+import { linesInReadingOrder, PIECES_APART } from './reading-order';
 
 /** A PDF of more pages than this is refused. */
 const MOST_PAGES = 5_000;
@@ -80,39 +81,42 @@ interface TextItem {
   readonly fontName: string;
 }
 
-/** Puts the pieces of one page into lines, in the order in which the page was written. */
+/** Puts the words of one page into lines, in the order in which they are read. */
 async function readPage(document: PDFDocumentProxy, number: number): Promise<PdfPage> {
   const page = await document.getPage(number);
   const [left = 0, bottom = 0, right = 0, top = 0] = page.view;
   const content = await page.getTextContent();
   const looks = await looksOfFonts(page);
-  const lines: { text: string; left: number; right: number; y: number; size: number; emphasis: EmphasisSpan[] }[] = [];
+  const pieces: { text: string; left: number; right: number; fromTop: number; size: number; emphasis: EmphasisSpan[] }[] = [];
   const spansOf = ({ fontName, str }: TextItem, start: number): EmphasisSpan[] =>
     looks(fontName).map((emphasis) => ({ start, end: start + str.length, emphasis }));
   for (const item of content.items as readonly (TextItem | { readonly type: string })[]) {
-    // blanks are told by the gaps, which also tell the cells of a table
+    // blanks are told by the gaps, which also tell columns and the cells of a table
     if (!('str' in item) || !item.str.trim()) continue;
     const [a = 0, b = 0, , , x = 0, y = 0] = item.transform;
     const size = item.height || Math.hypot(a, b) || 0;
-    const last = lines.at(-1);
-    const sameLine = last && Math.abs(last.y - y) < Math.max(last.size, size, 4) * 0.45 && x >= last.left - 1;
-    if (sameLine) {
-      const gap = x - last.right;
-      const spaced = gap > last.size * 0.15 && !/\s$/.test(last.text) && !/^\s/.test(item.str);
-      last.text += spaced ? (gap > last.size * 2.5 ? '\t' : ' ') : '';
+    const last = pieces.at(-1);
+    const gap = last ? x - last.right : Infinity;
+    const goesOn =
+      last &&
+      Math.abs(last.fromTop - (top - y)) < Math.max(last.size, size, 4) * 0.45 &&
+      x >= last.left - 1 &&
+      gap <= last.size * PIECES_APART;
+    if (goesOn) {
+      if (gap > last.size * 0.15 && !/\s$/.test(last.text) && !/^\s/.test(item.str)) last.text += ' ';
       last.emphasis.push(...spansOf(item, last.text.length));
       last.text += item.str;
       last.right = Math.max(last.right, x + item.width);
       last.size = Math.max(last.size, size);
-    } else lines.push({ text: item.str, left: x, right: x + item.width, y, size, emphasis: spansOf(item, 0) });
+    } else pieces.push({ text: item.str, left: x, right: x + item.width, fromTop: top - y, size, emphasis: spansOf(item, 0) });
   }
   page.cleanup();
   return {
     number,
     width: right - left,
     height: top - bottom,
-    lines: lines
-      .map((line): PdfLine => ({ ...line, text: line.text.replace(/\s+$/, ''), fromTop: top - line.y }))
+    lines: linesInReadingOrder(pieces)
+      .map((line): PdfLine => ({ ...line, text: line.text.replace(/\s+$/, '') }))
       .filter((line) => line.text.trim()),
   };
 }
