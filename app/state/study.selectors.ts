@@ -1,8 +1,7 @@
 import { createSelector } from '@ngrx/store';
-import { codesOfSet, type CodeFacts } from '@core/codebook/conditions';
+import type { CodeFacts } from '@core/codebook/conditions';
 import { inTreeOrder, type TreeRow } from '@core/codebook/tree';
 import type { Code } from '@core/model/code';
-import type { CodeSet } from '@core/model/code-set';
 import type { Document } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { StudyState, Table } from '@core/model/study-state';
@@ -127,19 +126,6 @@ export const selectCodeRows = createSelector(selectCodes, (codes): TreeRow[] => 
 /** The codes that are offered for coding: all but the retired. */
 export const selectOfferedCodes = createSelector(selectCodes, (codes): Table<Code> =>
   Object.values(codes).some((code) => code.retired) ? Object.fromEntries(Object.entries(codes).filter(([, code]) => !code.retired)) : codes,
-);
-
-/** A set of codes with those that are in it at present. */
-export interface FilledSet {
-  readonly set: CodeSet;
-  readonly codeIds: ReadonlySet<Id>;
-}
-
-/** Sets of codes that can be filled here: those that ask for cases need texts, which only the worker reads. */
-export const selectFilledSets = createSelector(selectCodeFacts, selectCodeSets, (facts, sets): FilledSet[] =>
-  Object.values(sets)
-    .filter((set) => facts && !set.conditions?.some((one) => one.about === 'cases fewer than'))
-    .map((set) => ({ set, codeIds: new Set(codesOfSet(facts!, set)) })),
 );
 
 /** Whether everything done is on disk. */

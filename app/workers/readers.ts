@@ -56,9 +56,9 @@ export class Readers {
     while (this.waiting.length > 0) {
       const reader = this.idle.pop() ?? (this.all.size < this.most ? this.another() : undefined);
       if (!reader) return;
-      void reader.read(this.waiting.shift()!).then((ended) => {
-        if (ended) return;
-        this.idle.push(reader);
+      void reader.read(this.waiting.shift()!).then((usable) => {
+        if (usable) this.idle.push(reader);
+        else this.all.delete(reader);
         this.goOn();
       });
     }
@@ -78,6 +78,7 @@ class Reader {
   private readonly remote: Remote<ReaderWorker>;
   private reading: Waiting | null = null;
   private ended = false;
+  private broken = false;
 
   constructor(
     private readonly worker: Worker,
@@ -87,7 +88,7 @@ class Reader {
     void this.remote.connect(transfer(port, [port]));
   }
 
-  /** @returns whether the worker was ended meanwhile */
+  /** @returns whether it can read another: not one that was ended, or that a file brought down */
   async read(asked: Waiting): Promise<boolean> {
     this.reading = asked;
     const { key, name, file, options, progress, done } = asked;
@@ -95,12 +96,16 @@ class Reader {
       this.remote.read(key, name, file, options, proxy(progress)),
       // a file that brings the worker down must not hold up the others
       new Promise<FileOutcome>((resolve) => {
-        this.worker.onerror = (event) => resolve({ trouble: `The file cannot be read (${event.message}).`, encodings: [] });
+        this.worker.onerror = (event) => {
+          resolve({ trouble: `The file cannot be read (${event.message}).`, encodings: [] });
+          this.worker.terminate();
+          this.broken = true;
+        };
       }),
     ]);
     this.reading = null;
     if (!this.ended) done(outcome);
-    return this.ended;
+    return !this.ended && !this.broken;
   }
 
   end(): void {

@@ -27,8 +27,9 @@ export interface CheckLimits {
 
 export const USUAL_LIMITS: CheckLimits = { overlap: 0.7, broad: 0.25 };
 
-/** A finding as one key, to remember that it was left as it is. */
-export const keyOf = (finding: Finding): string => `${finding.kind} ${[...finding.codeIds].sort().join(' ')}`;
+/** A finding as one key: the same finding has the same key always. */
+export const keyOf = (finding: { readonly kind: Finding['kind']; readonly codeIds: readonly Id[] }): string =>
+  `${finding.kind} ${[...finding.codeIds].sort().join(' ')}`;
 
 /** Looks through a codebook. Retired codes are passed over. */
 export function checkCodebook(

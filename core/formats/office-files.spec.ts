@@ -3,7 +3,8 @@ import { readFile, type ReadFile } from './read-file';
 
 /**
  * The files in `fixtures/` were written by LibreOffice 7.4 from one source: a heading, a paragraph with italics,
- * bold and other scripts, a list, a quotation, a table of one row, and thirty turns of an interview of the demo study.
+ * bold and other scripts, a list, a quotation, a table of one row, and thirty turns of an interview of the demo study;
+ * `columns.pdf` from some of its turns, in two columns.
  */
 const fixture = (name: string): Promise<ReadFile> => readFile(name, new Uint8Array(readFileSync(`core/formats/fixtures/${name}`)));
 const TURNS = readFileSync('core/formats/fixtures/interview.expected.txt', 'utf8').trim().split('\n');
@@ -55,4 +56,15 @@ describe('files written by an office program', () => {
     expect(emphasised(read, OPENING)).toEqual(['bold: hush week', 'italic: 22 January']);
     expect(read.notes.join('; ')).toMatch(/lines of headers, footers and page numbers left out/);
   }, 60_000);
+
+  it('are read from a .pdf with two columns, one after the other, below what runs over both', async () => {
+    const expected = readFileSync('core/formats/fixtures/columns.expected.txt', 'utf8').trim().split('\n');
+    const read = await fixture('columns.pdf');
+    const texts = textsOf(read);
+    expect(texts[0]).toBe('What the boat was for');
+    expect(texts[1]).toMatch(/^Notes of an evening .* begins\.$/);
+    // the paragraph that goes on in the second column is one
+    expect(texts.slice(2)).toEqual(expected);
+    expect(read.notes.join('; ')).toMatch(/footers and page numbers left out/);
+  }, 30_000);
 });

@@ -2,6 +2,9 @@ import * as z from 'zod';
 import { LineSchema, ProseSchema, TimeSchema } from './fields';
 import { IdSchema } from './ids';
 
+/** What the checks of the codebook look for. */
+export const FINDING_KINDS = ['never used', 'similar names', 'similar passages', 'too broad', 'one child'] as const;
+
 /** One research project. Everything else belongs to exactly one. */
 export const StudySchema = z.strictObject({
   id: IdSchema,
@@ -20,6 +23,11 @@ export const StudySchema = z.strictObject({
   memoKinds: z
     .array(z.strictObject({ name: LineSchema, colour: z.number().int().min(0).max(39) }))
     .max(100)
+    .optional(),
+  /** Findings of the checks of the codebook that were looked at and left as they are. */
+  checksLeft: z
+    .array(z.strictObject({ kind: z.enum(FINDING_KINDS), codeIds: z.array(IdSchema).min(1).max(2) }))
+    .max(5_000)
     .optional(),
   /** The coder whose name new work carries on this machine. */
   currentCoderId: IdSchema,

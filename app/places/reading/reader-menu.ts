@@ -1,8 +1,9 @@
 import { CdkConnectedOverlay, CdkOverlayOrigin } from '@angular/cdk/overlay';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { naturalOrder } from '@core/text/natural-order';
 import { ReaderSettings, TYPE_RANGE, type Looks, type ReaderType, type SlipChoice } from '../../state/reader-settings';
-import { selectCodeRows, selectCoders, selectFilledSets } from '../../state/study.selectors';
+import { selectCodeRows, selectCoders, selectCodeSets } from '../../state/study.selectors';
 import { Icon } from '../../ui/icon/icon';
 import { ReadingHere } from './reading-here';
 
@@ -29,7 +30,8 @@ export class ReaderMenu {
   ];
   protected readonly codedLooks: readonly Looks['coded'][] = ['as they are', 'dimmed', 'folded away', 'tinted'];
   protected readonly categories = computed(() => this.rows().filter((row) => row.hasChildren));
-  protected readonly sets = this.store.selectSignal(selectFilledSets);
+  private readonly setTable = this.store.selectSignal(selectCodeSets);
+  protected readonly sets = computed(() => naturalOrder(Object.values(this.setTable()), (set) => set.name));
   protected readonly coders = computed(() => Object.values(this.coderTable()));
   protected readonly slipKey = computed(() => {
     const choice = this.here.slipChoice();

@@ -11,6 +11,7 @@ import { ScopeActions } from '../../state/study.actions';
 import { ReaderSettings } from '../../state/reader-settings';
 import { openInStore } from '../../testing/study-store';
 import { ReadingHere } from './reading-here';
+import { SetMembers } from './set-members';
 import type { ReadingSurface } from './surface/reading-surface';
 
 describe('what is read in a pane', () => {
@@ -44,7 +45,7 @@ describe('what is read in a pane', () => {
     bench.run(addMemo({ title: 'Boats', kind: 'analytic', about: { type: 'passage', id: first!.id, documentId: document.id }, text: '' }));
     const memoId = Object.keys(bench.state.tables.memo)[0]!;
     bench.run(linkMemo(memoId, { type: 'passage', id: second!.id, documentId: document.id }, true));
-    TestBed.configureTestingModule({ providers: [ReadingHere] });
+    TestBed.configureTestingModule({ providers: [ReadingHere, SetMembers] });
     openInStore({ state: bench.state, history: EMPTY_HISTORY, backup: null });
     here = TestBed.inject(ReadingHere);
     here.documentId.set(document.id);

@@ -1,4 +1,4 @@
-import { computed, inject, Injectable, resource, signal } from '@angular/core';
+import { computed, effect, inject, Injectable, resource, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { GlossFinder } from '@core/glosses/find-glosses';
 import type { Document, Text } from '@core/model/document';
@@ -12,7 +12,6 @@ import {
   selectCases,
   selectCodes,
   selectDocuments,
-  selectFilledSets,
   selectGlosses,
   selectMemos,
   selectPassages,
@@ -21,6 +20,7 @@ import {
 } from '../../state/study.selectors';
 import { TextCache } from '../../state/text-cache';
 import type { Stretch } from '@core/passages/relations';
+import { SetMembers } from './set-members';
 import { Trail, type TrailPlace } from './trail';
 import type { ReadingSurface } from './surface/reading-surface';
 import type { SlipFilter } from './surface/slips';
@@ -39,7 +39,7 @@ export class ReadingHere {
   private readonly scope = this.store.selectSignal(selectScope);
   private readonly glosses = this.store.selectSignal(selectGlosses);
   private readonly study = this.store.selectSignal(selectStudy);
-  private readonly filledSets = this.store.selectSignal(selectFilledSets);
+  private readonly setMembers = inject(SetMembers);
 
   readonly documentId = signal<Id | undefined>(undefined);
   readonly chosenId = signal<Id | null>(null);
@@ -122,13 +122,20 @@ export class ReadingHere {
   );
   readonly glossFinder = computed(() => new GlossFinder(Object.values(this.glosses())));
 
+  constructor() {
+    effect(() => {
+      const choice = this.slipChoice();
+      this.setMembers.wanted.set(choice.of === 'set' ? choice.id : null);
+    });
+  }
+
   /** Which codings the margin names. */
   readonly slipsOf = computed((): SlipFilter => {
     const choice = this.slipChoice();
     if (choice.of === 'all') return () => true;
     if (choice.of === 'coder') return (coding: Coding) => coding.coderId === choice.id;
     if (choice.of === 'set') {
-      const members = this.filledSets().find((one) => one.set.id === choice.id)?.codeIds;
+      const members = this.setMembers.members();
       return (coding: Coding) => !members || members.has(coding.codeId);
     }
     const codes = new Set(choice.of === 'pinned' ? this.settings.pinned() : withDescendants(this.codes(), choice.id));

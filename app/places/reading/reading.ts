@@ -40,6 +40,7 @@ import { PassagePanel } from './passage-panel';
 import { PassageWork } from './passage-work';
 import { ReaderMenu } from './reader-menu';
 import { ReadingHere } from './reading-here';
+import { SetMembers } from './set-members';
 import { ShownWays } from './shown-ways';
 import type { FoundWords } from './surface/find-marks';
 import { ReadingSurface, type SurfaceCommand } from './surface/reading-surface';
@@ -74,7 +75,7 @@ const NOTHING_FOUND: FoundWords = { hits: [], at: -1 };
     ReadingSurface,
     TextMenu,
   ],
-  providers: [ReadingHere, PassageWork, Correcting, ShownWays],
+  providers: [ReadingHere, SetMembers, PassageWork, Correcting, ShownWays],
   templateUrl: './reading.html',
   styleUrl: './reading.scss',
   host: { '[class.two]': 'beside() && !pane()', '[class.pane]': 'pane()', '[class.arriving]': 'arriving()' },
@@ -115,6 +116,7 @@ export class Reading {
   /** The text is shown before what stands around it. */
   protected readonly arriving = arriving();
   private arrivedIn: Id | undefined;
+  private shownId: Id | undefined;
   private travellingTo: Id | undefined;
 
   protected readonly scoped = this.store.selectSignal(selectScopedDocuments);
@@ -171,7 +173,9 @@ export class Reading {
     if (!text || !surface || text.id !== this.documentId()) return;
     untracked(() => {
       const passage = this.here.passages().find((one) => one.id === passageId);
-      this.here.chosenId.set(passage?.id ?? null);
+      // coming back to the same document, the reader finds what was chosen there
+      if (passage || this.shownId !== text.id) this.here.chosenId.set(passage?.id ?? null);
+      this.shownId = text.id;
       this.picking.set(null);
       this.stopFinding();
       // the surface takes the text in in an effect of its own, after this one; the place is found before anything is painted

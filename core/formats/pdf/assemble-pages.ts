@@ -40,7 +40,8 @@ export function assemblePages(pages: readonly PdfPage[]): { paragraphs: DraftPar
   let edges = 0;
   const kept = pages.map((page) => {
     const lines = page.lines.filter((line, at) => {
-      const drop = isAtEdge(line, at, page) && (recurring.has(edgeKey(line, page)) || isPageNumber(line, page));
+      const drop =
+        isAtEdge(line, at, page) && (recurring.has(edgeKey(line, page)) || isPageNumber(line, page) || carriesPageNumber(line, page));
       if (drop) edges++;
       return !drop;
     });
@@ -81,6 +82,13 @@ const isPageNumber = (line: PdfLine, page: PdfPage): boolean =>
 /** Whether a line is among the first or last, or stands in the margins, where it may be a header or footer. */
 const isAtEdge = (line: PdfLine, at: number, page: PdfPage): boolean =>
   at < EDGE || at >= page.lines.length - EDGE || line.fromTop < page.height * MARGIN || line.fromTop > page.height * (1 - MARGIN);
+
+/** Whether a line in the margin of a page carries its number beside other words, as headers and footers do. */
+function carriesPageNumber(line: PdfLine, page: PdfPage): boolean {
+  const inMargin = line.fromTop < page.height * MARGIN || line.fromTop > page.height * (1 - MARGIN);
+  const words = line.text.trim().split(/\s+/);
+  return inMargin && words.length <= 12 && [words[0], words.at(-1)].includes(String(page.number));
+}
 
 /** Edge lines that stand on at least half of the pages, and on two at least. */
 function recurringEdges(pages: readonly PdfPage[]): Set<string> {

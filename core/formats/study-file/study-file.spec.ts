@@ -152,6 +152,27 @@ describe('the study file', () => {
     expect(back.tables).toEqual(state.tables);
   });
 
+  it('of version 4 opens as it was, with sets, relations, a sorting table and proposals', async () => {
+    const { state, journal } = await readStudyFile(readFileSync('core/formats/study-file/fixtures/version-4.filum'));
+    const named = (type: 'code' | 'codeSet' | 'sorting' | 'proposal') => Object.values(state.tables[type]).map((one) => one.name);
+    expect([named('code'), named('codeSet'), named('sorting'), named('proposal')]).toEqual([
+      ['Missing the boat', 'Longing', 'Old idea'],
+      ['Rare'],
+      ['Monday'],
+      ['Bridge talk'],
+    ]);
+    expect(Object.values(state.tables.relation).map((one) => one.kind)).toEqual(['leads to']);
+    expect(Object.values(state.tables.sorting)[0]!.groups.map((group) => group.name)).toEqual(['Loss']);
+    expect(state.study.frozen).toBeDefined();
+    expect(state.study.checksLeft).toBeUndefined();
+    let back = state;
+    for (const entry of [...journal].reverse()) back = applyChange(back, invert(entry.change));
+    expect(Object.values(back.tables.code)).toEqual([]);
+    expect(back.study.frozen).toBeUndefined();
+    for (const entry of journal) back = applyChange(back, entry.change);
+    expect(back).toEqual(state);
+  });
+
   it('is refused when it is of a newer version', async () => {
     expect(await failure(await forge({}, true, { dataVersion: 99 }))).toBeInstanceOf(NewerVersionError);
     expect(await failure(await forge({}, true, { layout: 99 }))).toBeInstanceOf(NewerVersionError);

@@ -2,14 +2,14 @@ import { ChangeDetectionStrategy, Component, computed, inject, resource, signal 
 import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { leaveFinding, lookAtAllFindings } from '@core/change/commands/checks';
 import { moveCodes, retireCodes } from '@core/change/commands/codebook-work';
 import { deleteCode } from '@core/change/commands/codes';
 import { keyOf, USUAL_LIMITS, type CheckLimits, type Finding } from '@core/codebook/checks';
 import type { Code } from '@core/model/code';
 import type { Id } from '@core/model/ids';
-import { isWords, keptSignal } from '../../../state/kept-signal';
 import { StudySession } from '../../../state/study-session';
-import { selectCodes, selectData } from '../../../state/study.selectors';
+import { selectCodes, selectData, selectStudy } from '../../../state/study.selectors';
 import { AnalysisService } from '../../../workers/analysis-service';
 import { Swatch } from '../../../ui/swatch/swatch';
 import { JoinDialog } from '../join-dialog';
@@ -88,8 +88,9 @@ export class Checks {
   private readonly data = this.store.selectSignal(selectData);
   private readonly codes = this.store.selectSignal(selectCodes);
   protected readonly limits = signal<CheckLimits>(USUAL_LIMITS);
-  /** Findings the researcher has looked at and left, by their keys. */
-  private readonly left = keptSignal<readonly string[]>(`filum-checks-left-${this.data()!.study.id}`, [], isWords);
+  private readonly study = this.store.selectSignal(selectStudy);
+  /** Findings that were looked at and left, by their keys. */
+  private readonly left = computed(() => new Set(this.study()?.checksLeft?.map(keyOf)));
   protected readonly looking = resource({
     params: () => ({ data: this.data()!, limits: this.limits() }),
     loader: ({ params }) => this.analysis.checks(params.data, params.limits),
@@ -101,9 +102,9 @@ export class Checks {
       return codes.length === finding.codeIds.length ? [{ finding, codes, said: saying(finding) }] : [];
     });
   });
-  protected readonly leftCount = computed(() => this.found().filter((one) => this.left().includes(keyOf(one.finding))).length);
+  protected readonly leftCount = computed(() => this.found().filter((one) => this.left().has(keyOf(one.finding))).length);
   protected readonly groups = computed(() => {
-    const open = this.found().filter((one) => !this.left().includes(keyOf(one.finding)));
+    const open = this.found().filter((one) => !this.left().has(keyOf(one.finding)));
     return (Object.keys(TITLES) as Finding['kind'][])
       .map((kind) => ({ kind, title: TITLES[kind], findings: open.filter((one) => one.finding.kind === kind) }))
       .filter((group) => group.findings.length > 0);
@@ -119,11 +120,11 @@ export class Checks {
   }
 
   protected leave(one: Shown): void {
-    this.left.update((left) => [...left, keyOf(one.finding)]);
+    this.session.run(leaveFinding(one.finding));
   }
 
   protected lookAgain(): void {
-    this.left.set([]);
+    this.session.run(lookAtAllFindings());
   }
 
   protected async join(one: Shown): Promise<void> {

@@ -1,0 +1,110 @@
+import { TestBed } from '@angular/core/testing';
+import { Store } from '@ngrx/store';
+import { waysOut } from '@core/queries/explain';
+import { evaluate } from '@core/queries/evaluate';
+import type { Id } from '@core/model/ids';
+import type { Question } from '@core/model/query';
+import type { StudyState } from '@core/model/study-state';
+import type { Scope } from '@core/queries/evaluate';
+import { Bench } from '@core/testing/make';
+import { AnalysisService } from '../../workers/analysis-service';
+import { selectQueries } from '../../state/study.selectors';
+import { ScopeActions } from '../../state/study.actions';
+import { TextCache } from '../../state/text-cache';
+import { drawn, type Drawn } from '../../testing/component-with-study';
+import { Queries } from './queries';
+
+/** Answers as the worker does, without a worker. */
+const analysis = {
+  ask: async (state: StudyState, question: Question, scope: Scope, order: readonly Id[]) => {
+    const passages = order.flatMap((id) => state.passages[id] ?? []);
+    const hits = evaluate(question, passages, state.tables.code, scope);
+    const whole = { documentIds: new Set(order), coderId: null };
+    return { hits, waysOut: hits.length > 0 ? [] : waysOut(question, passages, state.tables.code, scope, whole) };
+  },
+};
+
+describe('asking for passages', () => {
+  let queries: Drawn<Queries>;
+  const codes: Record<string, Id> = {};
+  const summary = () => queries.find('[data-summary]').textContent;
+  const choose = async (part: string, ...names: string[]) => {
+    await queries.click(queries.button(`Choose codes: ${part}`));
+    for (const name of names) {
+      const label = queries.all('fl-choose-codes label').find((one) => one.textContent.includes(name))!;
+      label.querySelector('input')!.click();
+      await queries.settle();
+    }
+    await queries.press('fl-choose-codes input', 'Escape');
+  };
+
+  beforeEach(async () => {
+    const bench = new Bench();
+    codes['Crossing'] = bench.addCode('Crossing');
+    codes['Waiting'] = bench.addCode('Waiting', codes['Crossing']);
+    codes['Worry'] = bench.addCode('Worry');
+    codes['Relief'] = bench.addCode('Relief');
+    const [one, two] = ['One', 'Two'].map((title) => bench.addDocument(title, ['We waited at the pier and we worried all night long.']));
+    bench.code(one!, 0, 9, codes['Waiting'], codes['Worry']);
+    bench.code(one!, 10, 20, codes['Waiting']);
+    bench.code(two!, 22, 40, codes['Worry']);
+    queries = await drawn(Queries, bench, {}, [{ provide: AnalysisService, useValue: analysis }]);
+    for (const text of bench.texts.values()) TestBed.inject(TextCache).put(text, null);
+  });
+
+  it('begins by saying what can be asked', () => {
+    expect(queries.find('.empty').textContent).toContain('Choose codes in the sentence above');
+    expect(queries.all('[data-summary]').length).toBe(0);
+  });
+
+  it('answers all, at least one and none, and takes a code back out of the sentence', async () => {
+    await choose('that carry all of', 'Waiting');
+    expect(summary()).toBe('2 passages in 1 document');
+    await choose('and none of', 'Worry');
+    expect(summary()).toBe('1 passage in 1 document');
+    await queries.click(queries.button('Without Worry'));
+    expect(summary()).toBe('2 passages in 1 document');
+    await queries.click(queries.button('Without Waiting'));
+    await choose('and at least one of', 'Waiting', 'Worry');
+    expect(summary()).toBe('3 passages in 2 documents');
+  });
+
+  it('counts a category by itself, or with what is under it where that is the step that brings something back', async () => {
+    await choose('that carry all of', 'Crossing');
+    expect(queries.find('.empty').textContent).toContain('No passage answers this');
+    expect(queries.texts('.empty li')).toEqual(['with what is under the codes 2 passages']);
+    await queries.click(queries.button('with what is under the codes'));
+    expect(summary()).toBe('2 passages in 1 document');
+    await queries.click(queries.button('with what is under it'));
+    expect(summary()).toBe('0 passages in 0 documents');
+  });
+
+  it('says of an empty answer which one step brings something back, and takes it', async () => {
+    await choose('that carry all of', 'Waiting', 'Relief');
+    expect(queries.texts('.empty li button')).toEqual(['without asking for “Relief”']);
+    await queries.click(queries.button('without asking for “Relief”'));
+    expect(summary()).toBe('2 passages in 1 document');
+  });
+
+  it('names the scope where that is what leaves nothing', async () => {
+    await choose('that carry all of', 'Waiting');
+    TestBed.inject(Store).dispatch(ScopeActions.kindsChosen({ kinds: ['article'] }));
+    await queries.settle();
+    await queries.click(queries.button('looking at the whole study'));
+    expect(summary()).toBe('2 passages in 1 document');
+  });
+
+  it('is kept under a name and asked again', async () => {
+    await choose('that carry all of', 'Worry');
+    queries.answers.text = 'Worries';
+    await queries.click(queries.button('Save'));
+    expect(Object.values(TestBed.inject(Store).selectSignal(selectQueries)()).map((one) => [one.name, one.question.all])).toEqual([
+      ['Worries', [codes['Worry']!]],
+    ]);
+    await queries.click(queries.button('Ask anew'));
+    expect(queries.all('[data-summary]').length).toBe(0);
+    await queries.click(queries.button('Saved queries'));
+    await queries.click(queries.button('Worries'));
+    expect(summary()).toBe('2 passages in 2 documents');
+  });
+});

@@ -1,0 +1,82 @@
+import { inject, Injectable, type Provider } from '@angular/core';
+import { Store } from '@ngrx/store';
+import type { Action, Command } from '@core/change/command';
+import { CommandError } from '@core/change/command';
+import { invert } from '@core/change/change';
+import { sequentialIds } from '@core/model/ids';
+import { StudySession } from '../state/study-session';
+import { StudyActions } from '../state/study.actions';
+import { studyFeature } from '../state/study.reducer';
+
+/**
+ * A session without a disk: commands are carried out on the study in the store as they are in the application, and
+ * what was done is remembered.
+ */
+@Injectable()
+export class SessionInStore {
+  private readonly store = inject(Store);
+  private readonly feature = this.store.selectSignal(studyFeature.selectStudyState);
+  private readonly newId = sequentialIds(23);
+  private clock = 1_000_000;
+  readonly done: Action[] = [];
+  readonly refused: string[] = [];
+
+  run(command: Command): Action | null {
+    const { data } = this.feature();
+    if (!data) return null;
+    try {
+      const action = command(data, { coderId: data.study.currentCoderId, now: (this.clock += 1_000), newId: this.newId });
+      if (action) this.act(action);
+      return action;
+    } catch (error) {
+      if (!(error instanceof CommandError)) throw error;
+      this.refused.push(error.message);
+      return null;
+    }
+  }
+
+  /** Takes back what was done last. */
+  undo(): void {
+    const last = this.done.pop();
+    if (last) this.dispatch({ ...last, change: invert(last.change) });
+  }
+
+  /** Sentences of what was done, as the log would have them. */
+  get sentences(): string[] {
+    return this.done.map((action) => action.sentence);
+  }
+
+  settled(): Promise<void> {
+    return Promise.resolve();
+  }
+
+  journal(): Promise<never[]> {
+    return Promise.resolve([]);
+  }
+
+  touching(): Promise<never[]> {
+    return Promise.resolve([]);
+  }
+
+  private act(action: Action): void {
+    this.done.push(action);
+    this.dispatch(action);
+  }
+
+  private dispatch({ change, sentence }: Action): void {
+    const { data, history } = this.feature();
+    const entry = {
+      seq: history.seq + 1,
+      at: this.clock,
+      coderId: data!.study.currentCoderId,
+      kind: 'act' as const,
+      of: null,
+      sentence,
+      change,
+    };
+    this.store.dispatch(StudyActions.acted({ entry }));
+  }
+}
+
+/** Gives components the session without a disk. */
+export const sessionInStore: Provider[] = [SessionInStore, { provide: StudySession, useExisting: SessionInStore }];

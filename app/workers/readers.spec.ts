@@ -1,0 +1,123 @@
+import { expose } from 'comlink';
+import type { FileOutcome } from './read-material';
+import { Readers } from './readers';
+
+/** A worker that answers when it is told to, at the end of a channel. */
+class HandledWorker {
+  readonly channel = new MessageChannel();
+  readonly reading: {
+    readonly name: string;
+    readonly answer: (outcome: FileOutcome) => void;
+    readonly progress: (share: number) => void;
+  }[] = [];
+  terminated = false;
+  onerror: ((event: ErrorEvent) => void) | null = null;
+
+  constructor() {
+    expose(
+      {
+        connect: () => undefined,
+        read: (_key: number, name: string, _file: Blob, _options: object, progress: (share: number) => void) =>
+          new Promise<FileOutcome>((answer) => this.reading.push({ name, answer, progress })),
+      },
+      this.channel.port1,
+    );
+    this.channel.port1.start();
+    this.channel.port2.start();
+  }
+
+  postMessage(message: unknown, transfer: Transferable[]): void {
+    this.channel.port2.postMessage(message, transfer);
+  }
+  addEventListener(...listener: Parameters<MessagePort['addEventListener']>): void {
+    this.channel.port2.addEventListener(...listener);
+  }
+  removeEventListener(...listener: Parameters<MessagePort['removeEventListener']>): void {
+    this.channel.port2.removeEventListener(...listener);
+  }
+  terminate(): void {
+    this.terminated = true;
+    this.channel.port1.close();
+  }
+}
+
+const soon = () => new Promise((resolve) => setTimeout(resolve, 20));
+const read = (name: string): FileOutcome => ({ trouble: name, encodings: [] });
+
+describe('readers side by side', () => {
+  let workers: HandledWorker[];
+  let connected: number;
+  let readers: Readers;
+  const ask = (name: string, progress: (share: number) => void = () => undefined) => readers.read(1, name, new Blob(), {}, progress);
+  const busy = () => workers.flatMap((worker) => worker.reading.map((one) => one.name));
+
+  beforeEach(() => {
+    workers = [];
+    connected = 0;
+    readers = new Readers(
+      () => void connected++,
+      2,
+      () => {
+        const worker = new HandledWorker();
+        workers.push(worker);
+        return worker as unknown as Worker;
+      },
+    );
+  });
+  afterEach(() => readers.stop());
+
+  it('are made as they are needed, up to the most, and each reads one file at a time', async () => {
+    const first = ask('a');
+    await soon();
+    expect([workers.length, connected]).toEqual([1, 1]);
+    const others = [ask('b'), ask('c')];
+    await soon();
+    expect(workers.length).toBe(2);
+    expect(busy()).toEqual(['a', 'b']);
+    workers[0]!.reading[0]!.answer(read('read a'));
+    expect(await first).toEqual(read('read a'));
+    await soon();
+    expect(workers[0]!.reading.map((one) => one.name)).toEqual(['a', 'c']);
+    workers[0]!.reading[1]!.answer(read('read c'));
+    workers[1]!.reading[0]!.answer(read('read b'));
+    expect(await Promise.all(others)).toEqual([read('read b'), read('read c')]);
+    expect(workers.length).toBe(2);
+  });
+
+  it('tell how far a long file is read', async () => {
+    const shares: number[] = [];
+    const done = ask('long', (share) => shares.push(share));
+    await soon();
+    workers[0]!.reading[0]!.progress(0.5);
+    await soon();
+    expect(shares).toEqual([0.5]);
+    workers[0]!.reading[0]!.answer(read('long'));
+    await done;
+  });
+
+  it('stop at once: what was not read is said to be stopped, and reading begins anew afterwards', async () => {
+    const [reading, , waiting] = [ask('a'), ask('b'), ask('c')];
+    await soon();
+    readers.stop();
+    expect(await reading).toBeNull();
+    expect(await waiting).toBeNull();
+    expect(workers.map((worker) => worker.terminated)).toEqual([true, true]);
+    const again = ask('d');
+    await soon();
+    expect(workers.length).toBe(3);
+    workers[2]!.reading[0]!.answer(read('read d'));
+    expect(await again).toEqual(read('read d'));
+  });
+
+  it('go on after a file that brings its reader down', async () => {
+    const bad = ask('bad');
+    await soon();
+    workers[0]!.onerror!({ message: 'out of memory' } as ErrorEvent);
+    expect(await bad).toEqual({ trouble: 'The file cannot be read (out of memory).', encodings: [] });
+    expect(workers[0]!.terminated).toBeTrue();
+    const good = ask('good');
+    await soon();
+    workers[1]!.reading[0]!.answer(read('good'));
+    expect(await good).toEqual(read('good'));
+  });
+});
