@@ -3,7 +3,8 @@ import type { RecordShapes } from '../model/records';
 import type { TableType } from '../model/record-types';
 import type { StudyState, Table } from '../model/study-state';
 import type { Passage } from '../model/passage';
-import { isUnpacked, packPassages, unpackPassages, withOtherCodings, type PassageColumns } from '../passages/columns';
+import { isUnpacked, packPassages, unpackPassages, type PassageColumns } from '../passages/columns';
+import { withOtherCodings } from '../passages/other-codings';
 import { idOf, type Change, type RecordChange } from './change';
 
 /** A change does not fit the state: it adds what is there, or removes or updates what is not. */

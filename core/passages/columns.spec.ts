@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { someId, somePassages } from '../testing/make';
-import { idOfRow, inReadingOrder, packPassages, passageCount, passagesInRows, rowOfId, unpackPassages, withOtherCodings } from './columns';
+import { idOfRow, inReadingOrder, packPassages, passageCount, passagesInRows, rowOfId, unpackPassages } from './columns';
+import { withOtherCodings } from './other-codings';
 
 const DOCUMENT = '00000000-0000-4000-8000-00000000000d';
 

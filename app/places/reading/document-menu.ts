@@ -18,9 +18,9 @@ import { Icon } from '../../ui/icon/icon';
         #origin="cdkOverlayOrigin"
         (click)="open.set(!open())"
         [attr.aria-expanded]="open()"
-        title="Choose a document"
+        [title]="current().title + ': choose a document'"
       >
-        {{ current().title }}<fl-icon name="chevron-down" />
+        <span class="title">{{ current().title }}</span><fl-icon name="chevron-down" />
       </button>
     </h1>
     <button class="icon" (click)="step(-1)" [disabled]="at() <= 0" aria-label="Previous document"><fl-icon name="arrow-left" /></button>
@@ -63,15 +63,17 @@ import { Icon } from '../../ui/icon/icon';
     h1 {
       min-width: 0;
     }
+    .title {
+      white-space: nowrap;
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
     h1 button {
       display: flex;
       align-items: center;
       gap: 6px;
       font: inherit;
       max-width: 100%;
-      white-space: nowrap;
-      overflow: hidden;
-      text-overflow: ellipsis;
       color: var(--ink);
     }
     h1 fl-icon {

@@ -52,8 +52,8 @@ export function assemblePages(pages: readonly PdfPage[]): { paragraphs: DraftPar
   for (const page of kept) builder.page(page);
   builder.end();
   const notes: string[] = [];
-  if (edges > 0) notes.push(`${edges} lines of headers, footers and page numbers left out`);
-  if (builder.joined > 0) notes.push(`${builder.joined} words divided at line ends joined`);
+  if (edges > 0) notes.push(`${edges === 1 ? 'one line' : `${edges} lines`} of headers, footers and page numbers left out`);
+  if (builder.joined > 0) notes.push(`${builder.joined === 1 ? 'one word' : `${builder.joined} words`} divided at line ends joined`);
   return { paragraphs: builder.paragraphs, notes };
 }
 

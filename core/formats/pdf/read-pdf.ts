@@ -55,7 +55,7 @@ export async function readPdf(bytes: Uint8Array, progress?: Progress): Promise<R
     const empty = pages.filter((page) => page.lines.length === 0).length;
     return {
       ...reading,
-      title: await titleOf(document),
+      title: (await titleOf(document)) ?? headingOf(reading.paragraphs),
       notes: [
         ...reading.notes,
         ...(empty > 0 ? [`${empty} ${empty === 1 ? 'page holds' : 'pages hold'} no text (pictures or blank)`] : []),
@@ -140,6 +140,9 @@ async function looksOfFonts(page: PDFPageProxy): Promise<(fontName: string) => r
     return look;
   };
 }
+
+/** The heading that the text begins with, if it does. */
+const headingOf = ([first]: Reading['paragraphs']): string | null => (first?.style === 'heading1' ? tidyLine(first.text) : null);
 
 async function titleOf(document: PDFDocumentProxy): Promise<string | null> {
   const { info } = await document.getMetadata().catch(() => ({ info: {} }));

@@ -16,7 +16,11 @@ describe('splitting a code', () => {
   const ids = {} as Record<'Help' | 'Lifeboat' | 'Neighbours', Id>;
   const passages = () => Object.values(TestBed.inject(Store).selectSignal(selectPassages)()).flatMap((columns) => unpackPassages(columns));
   const carried = () =>
-    passages().map((one) => one.codings.map((coding) => (Object.keys(ids) as (keyof typeof ids)[]).find((name) => ids[name] === coding.codeId) ?? 'new').join(', '));
+    passages().map((one) =>
+      one.codings
+        .map((coding) => (Object.keys(ids) as (keyof typeof ids)[]).find((name) => ids[name] === coding.codeId) ?? 'new')
+        .join(', '),
+    );
   const shownWords = () => desk.host.textContent;
   const press = (key: string) => desk.press('.desk', key);
 

@@ -130,6 +130,6 @@ describe('the sorting table', () => {
       sentence: 'made New',
     }));
     await table.settle();
-    expect(table.find('.tray').textContent).toContain('1 codes of the codebook are not on this table.');
+    expect(table.find('.tray').textContent).toContain('One code of the codebook is not on this table');
   });
 });

@@ -10,7 +10,7 @@ import { selectCodeCounts, selectCodeFacts, selectCodes, selectCodeSets, selectM
 import { CodeUseHere } from '../code-use-here';
 import { TreeSettings, type Column } from './tree-settings';
 
-const DATE = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', year: '2-digit' });
+const DATE = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: '2-digit' });
 const NUMBER = new Intl.NumberFormat();
 const COLLATOR = new Intl.Collator(undefined, { numeric: true });
 

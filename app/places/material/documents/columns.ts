@@ -32,7 +32,7 @@ export interface TableColumn {
 }
 
 const COLLATOR = new Intl.Collator(undefined, { numeric: true });
-const DAY = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' });
+const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' });
 const number = (key: string, name: string, of: (row: Row) => number): TableColumn => ({
   key,
   name,

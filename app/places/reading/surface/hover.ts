@@ -4,7 +4,7 @@ import { passagesAt, codingField } from './threads';
 
 /** What hovering over coded words shows: each code with who gave it and when. */
 export function codingHover(coderName: (coderId: Id) => string) {
-  const time = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+  const time = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
   return hoverTooltip(
     (view, position) => {
       const passages = passagesAt(view, position).slice(0, 6);

@@ -1,0 +1,151 @@
+import type { Id } from '../model/ids';
+import type { Passage } from '../model/passage';
+import { numberAfter } from './code-numbers';
+import { rowOfId, type PassageColumns } from './columns';
+
+/**
+ * Columns in which some passages have other codings, and all else is as it was: what stays is shared or copied as it
+ * lies, so that a change of a few passages in each of a thousand documents takes no time.
+ * @param changed passages of these columns, with their new codings
+ * @returns null if one of them is not in the columns
+ */
+export function withOtherCodings(columns: PassageColumns, changed: readonly Passage[]): PassageColumns | null {
+  const { codingRow, codingCode, codingCoder, codingAt } = columns;
+  const before = codingRow.length;
+  /** Rows that change, ascending, and the place of each in `changed`. */
+  const rows: number[] = [];
+  const placeOf = scratch(columns.starts.length);
+  let total = before;
+  let inOrder = true;
+  for (let at = 0, last = -1; at < changed.length; at++) {
+    // mostly they come in reading order, so that one walk over the ids finds them all
+    let row = rowOfId(columns, changed[at]!.id, last + 1);
+    if (row < 0) row = rowOfId(columns, changed[at]!.id);
+    if (row < 0) return null;
+    inOrder &&= row > last;
+    rows.push((last = row));
+    placeOf[row] = at + 1;
+    total += changed[at]!.codings.length;
+  }
+  if (!inOrder) rows.sort((a, b) => a - b);
+  for (let at = 0; at < before; at++) if (placeOf[codingRow[at]!] !== 0) total--;
+
+  const lists = new GrowingLists(columns);
+  const ratingsBefore = columns.ratings?.length ? new Map(columns.ratings.map(({ at, rating }) => [at, rating])) : null;
+  const ratings: { at: number; rating: number }[] = [];
+  const nextRow = new Uint32Array(total);
+  const nextCode = new Uint32Array(total);
+  const nextCoder = new Uint16Array(total);
+  const nextAt = new Float64Array(total);
+  /** Local numbers of codes that a passage has lost, which perhaps nothing carries any more. */
+  const lost = new Set<number>();
+  let to = 0;
+  let from = 0;
+  for (let next = 0; next <= rows.length; next++) {
+    const row = next < rows.length ? rows[next]! : Infinity;
+    for (; from < before && codingRow[from]! < row; from++, to++) {
+      nextRow[to] = codingRow[from]!;
+      nextCode[to] = codingCode[from]!;
+      nextCoder[to] = codingCoder[from]!;
+      nextAt[to] = codingAt[from]!;
+      if (ratingsBefore?.has(from)) ratings.push({ at: to, rating: ratingsBefore.get(from)! });
+    }
+    if (row === Infinity) break;
+    const first = from;
+    const firstNow = to;
+    while (from < before && codingRow[from] === row) from++;
+    for (const coding of changed[placeOf[row]! - 1]!.codings) {
+      // most of its codings it had before: their codes need not be looked for
+      let code = -1;
+      for (let at = first; at < from && code < 0; at++) if (columns.codes[codingCode[at]!] === coding.codeId) code = codingCode[at]!;
+      nextRow[to] = row;
+      nextCode[to] = code >= 0 ? code : lists.code(coding.codeId);
+      nextCoder[to] = lists.coder(coding.coderId);
+      nextAt[to] = coding.createdAt;
+      if (coding.rating !== undefined) ratings.push({ at: to, rating: coding.rating });
+      to++;
+    }
+    for (let at = first; at < from; at++) if (!holds(nextCode, codingCode[at]!, firstNow, to)) lost.add(codingCode[at]!);
+  }
+  const codes = lists.codesIn(nextCode, lost);
+  return {
+    ...columns,
+    codingRow: nextRow,
+    codingCode: nextCode,
+    codingCoder: nextCoder,
+    codingAt: nextAt,
+    ratings,
+    codes,
+    coders: lists.coders,
+  };
+}
+
+/** Whether a number stands in a part of a column. */
+function holds(column: Uint32Array, number: number, from: number, to: number): boolean {
+  for (let at = from; at < to; at++) if (column[at] === number) return true;
+  return false;
+}
+
+/** The lists of codes and coders of columns that change: each is the one before, as long as nothing new comes. */
+class GrowingLists {
+  private codes: readonly Id[];
+  coders: readonly Id[];
+  private lastCode: readonly [Id, number] = ['', -1];
+  private lastCoder: readonly [Id, number] = ['', -1];
+
+  constructor(private readonly columns: PassageColumns) {
+    this.codes = columns.codes;
+    this.coders = columns.coders;
+  }
+
+  /** Local number of a code, given now where it has none. The same is often asked again. */
+  code(id: Id): number {
+    if (this.lastCode[0] === id) return this.lastCode[1];
+    let local = this.codes.indexOf(id);
+    if (local < 0) {
+      local = this.codes.length;
+      this.codes = [...this.codes, id];
+    }
+    this.lastCode = [id, local];
+    return local;
+  }
+
+  /** Local number of a coder, given now where it has none. */
+  coder(id: Id): number {
+    if (this.lastCoder[0] === id) return this.lastCoder[1];
+    let local = this.coders.indexOf(id);
+    if (local < 0) {
+      local = this.coders.length;
+      this.coders = [...this.coders, id];
+    }
+    this.lastCoder = [id, local];
+    return local;
+  }
+
+  /**
+   * The codes that something carries; where some leave the list, the codings are numbered anew in place.
+   * @param lost local numbers that may have left; all others are known to be carried
+   */
+  codesIn(codingCode: Uint32Array, lost: ReadonlySet<number>): readonly Id[] {
+    const gone = [...lost].filter((local) => !codingCode.includes(local)).sort((a, b) => a - b);
+    const { codes } = this;
+    if (gone.length === 0 && codes === this.columns.codes) return codes;
+    const left: Id[] = [];
+    const moved = new Uint32Array(codes.length);
+    for (let local = 0; local < codes.length; local++) {
+      moved[local] = left.length;
+      if (!gone.includes(local)) left.push(codes[local]!);
+    }
+    if (gone.length > 0) for (let at = 0; at < codingCode.length; at++) codingCode[at] = moved[codingCode[at]!]!;
+    numberAfter(left, this.columns.codes, gone);
+    return left;
+  }
+}
+
+let room = new Uint32Array(0);
+
+/** Zeros to work with, for one call at a time: making them anew for each of a thousand documents costs more than the work. */
+function scratch(length: number): Uint32Array {
+  if (room.length < length) room = new Uint32Array(2 * length);
+  return room.fill(0, 0, length);
+}
