@@ -11,6 +11,7 @@ import type { JournalFilter, JournalPage } from '../storage/journal-search';
 import { StudyChannel } from '../storage/study-channel';
 import { WriterLock } from '../storage/writer-lock';
 import { Notices } from './notices';
+import { RecentEntries } from './recent-entries';
 import { StudyActions } from './study.actions';
 import { studyFeature, type StudyFeature } from './study.reducer';
 import { TextCache } from './text-cache';
@@ -38,7 +39,7 @@ export class StudySession {
   private away = false;
   private emptied: (() => void)[] = [];
   /** The newest entries, so that undoing them need not wait for the disk. */
-  private readonly recent = new Map<number, JournalEntry>();
+  private readonly recent = new RecentEntries();
 
   /** Opens a study in this tab, as its writer if no other tab is. @throws NoSuchStudyError, NewerVersionError */
   async open(studyId: Id): Promise<void> {
@@ -201,8 +202,7 @@ export class StudySession {
     };
     for (const change of action.change) if (change.type === 'text') this.texts.put(change.after, change.before);
     this.store.dispatch(StudyActions.acted({ entry }));
-    this.recent.set(entry.seq, entry);
-    if (this.recent.size > 200) this.recent.delete(this.recent.keys().next().value!);
+    this.recent.add(entry);
     this.pending.push({ entry, after: this.feature().data });
     void this.write();
   }
