@@ -253,6 +253,13 @@ test('shows two places of one document side by side, and codes in either', async
   const { name, bytes } = await filum.download(() => textMenu(page, 'Export this document with its codings'));
   expect(name).toBe('Moira.html');
   expect(bytes.toString()).toContain('being forced');
+  // what is printed is a page of its own that has its looks under the content policy, and the text stays on the screen
+  await page.addInitScript(() => (window.print = () => document.body.setAttribute('data-printed', '')));
+  await textMenu(page, 'Print this document with its codings');
+  const printed = page.frameLocator('iframe[title="Page to be printed"]');
+  await expect(printed.locator('body[data-printed]')).toContainText('being forced');
+  await expect(printed.locator('u').first()).toHaveCSS('text-decoration-thickness', '2px');
+  await expect(page.locator('.cm-content')).toBeVisible();
 });
 
 test('rates a coding where the study rates', async ({ page }) => {

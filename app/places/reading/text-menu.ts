@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, CSP_NONCE, inject, input, output } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { Router } from '@angular/router';
@@ -17,6 +17,7 @@ import { Notices } from '../../state/notices';
 import { StudySession } from '../../state/study-session';
 import { selectCases, selectData, selectStudy } from '../../state/study.selectors';
 import { Glossary } from '../../ui/glossary/glossary';
+import { printPage } from '../../ui/print-page';
 import { saveFile } from '../../ui/save-file';
 import { Ask } from '../../ui/dialogs/ask';
 import { Icon } from '../../ui/icon/icon';
@@ -36,6 +37,7 @@ import { Icon } from '../../ui/icon/icon';
       <button mat-menu-item (click)="define.emit()">Define a word</button>
       <button mat-menu-item (click)="glossary()">Glossary</button>
       <button mat-menu-item (click)="exportPage()">Export this document with its codings</button>
+      <button mat-menu-item (click)="print()">Print this document with its codings</button>
       <button mat-menu-item [matMenuTriggerFor]="ratingMenu">
         Rate codings: {{ study()!.ratings ? '1 to ' + study()!.ratings : 'no' }}
       </button>
@@ -109,6 +111,7 @@ export class TextMenu {
       .slice(0, 300);
 
   private readonly data = this.store.selectSignal(selectData);
+  private readonly nonce = inject(CSP_NONCE, { optional: true });
   private readonly dialog = inject(MatDialog);
   protected readonly hasQuestions = computed(() => Object.keys(this.data()?.tables.question ?? {}).length > 0);
 
@@ -125,13 +128,22 @@ export class TextMenu {
     this.session.run(useRatings(most));
   }
 
-  protected exportPage(): void {
+  /** The document with its codings, as a page. */
+  private page(): string {
     const data = this.data()!;
     const document = this.document();
     const columns = data.passages[document.id];
-    const html = documentHtml(document, this.text(), columns ? unpackPassages(columns) : [], data.tables.code, data.tables.coder);
-    saveFile(`${document.title}.html`, html, 'text/html');
-    this.session.run(noteExport(document.title));
+    return documentHtml(document, this.text(), columns ? unpackPassages(columns) : [], data.tables.code, data.tables.coder);
+  }
+
+  protected exportPage(): void {
+    const { title } = this.document();
+    saveFile(`${title}.html`, this.page(), 'text/html');
+    this.session.run(noteExport(title));
+  }
+
+  protected print(): void {
+    printPage(this.page(), this.nonce);
   }
 
   protected replace(): void {
