@@ -32,6 +32,8 @@ export function waysOut(
 ): WayOut[] {
   const steps: WayOut[] = [];
   const tryStep = (step: WayOut['step'], changed: Question, within: Scope = scope): void => {
+    // a question that asks for no code any more is not answered better, it is given up
+    if (changed.all.length + changed.any.length + changed.none.length === 0) return;
     const found = evaluate(changed, documents, codes, within).length;
     if (found > 0) steps.push({ step, question: changed, found });
   };

@@ -72,7 +72,7 @@ describe('asking for passages', () => {
   it('counts a category by itself, or with what is under it where that is the step that brings something back', async () => {
     await choose('that carry all of', 'Crossing');
     expect(queries.find('.empty').textContent).toContain('No passage answers this');
-    expect(queries.texts('.empty li')).toEqual(['with what is under the codes 2 passages']);
+    expect(queries.texts('.empty li')).toEqual(['with what is under the codes2 passages']);
     await queries.click(queries.button('with what is under the codes'));
     expect(summary()).toBe('2 passages in 1 document');
     await queries.click(queries.button('with what is under it'));
