@@ -3,6 +3,7 @@ import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { EMPTY_HISTORY } from '@core/change/journal';
 import type { Bench } from '@core/testing/make';
+import { TextCache } from '../state/text-cache';
 import { Ask } from '../ui/dialogs/ask';
 import { SessionInStore, sessionInStore } from './session-in-store';
 import { openInStore } from './study-store';
@@ -108,6 +109,7 @@ export async function drawn<T>(
   const ask = { text: (title: string) => answers.asText(title), confirm: (what: { title: string }) => answers.asConfirm(what) };
   TestBed.configureTestingModule({ providers: [provideRouter([]), ...sessionInStore, { provide: Ask, useValue: ask }, ...providers] });
   openInStore({ state: bench.state, history: EMPTY_HISTORY, backup: null });
+  for (const text of bench.texts.values()) TestBed.inject(TextCache).put(text, null);
   const fixture = TestBed.createComponent(component);
   for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
   const host = fixture.nativeElement as HTMLElement;

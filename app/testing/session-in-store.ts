@@ -3,10 +3,14 @@ import { Store } from '@ngrx/store';
 import type { Action, Command } from '@core/change/command';
 import { CommandError } from '@core/change/command';
 import { invert } from '@core/change/change';
-import { sequentialIds } from '@core/model/ids';
+import type { JournalEntry } from '@core/change/journal';
+import type { Text } from '@core/model/document';
+import { sequentialIds, type Id } from '@core/model/ids';
 import { StudySession } from '../state/study-session';
 import { StudyActions } from '../state/study.actions';
 import { studyFeature } from '../state/study.reducer';
+import { TextCache } from '../state/text-cache';
+import type { EntryPlace } from '../workers/files.worker';
 
 /**
  * A session without a disk: commands are carried out on the study in the store as they are in the application, and
@@ -17,6 +21,7 @@ export class SessionInStore {
   private readonly store = inject(Store);
   private readonly feature = this.store.selectSignal(studyFeature.selectStudyState);
   private readonly newId = sequentialIds(23);
+  private readonly texts = inject(TextCache);
   private clock = 1_000_000;
   readonly done: Action[] = [];
   readonly refused: string[] = [];
@@ -46,6 +51,24 @@ export class SessionInStore {
     return this.done.map((action) => action.sentence);
   }
 
+  /** Carries out what a worker would store. */
+  async runAway(write: (place: EntryPlace) => Promise<JournalEntry>): Promise<JournalEntry | null> {
+    const { data, history } = this.feature();
+    const entry = await write({
+      studyId: data!.study.id,
+      seq: history.seq + 1,
+      coderId: data!.study.currentCoderId,
+      now: (this.clock += 1_000),
+    });
+    this.act(entry);
+    return entry;
+  }
+
+  /** Texts from memory: there is no disk. */
+  textsOf(documentIds: readonly Id[]): Promise<Text[]> {
+    return Promise.resolve(documentIds.flatMap((id) => this.texts.peek(id) ?? []));
+  }
+
   settled(): Promise<void> {
     return Promise.resolve();
   }
@@ -64,6 +87,7 @@ export class SessionInStore {
   }
 
   private dispatch({ change, sentence }: Action): void {
+    for (const one of change) if (one.type === 'text') this.texts.put(one.after, one.before);
     const { data, history } = this.feature();
     const entry = {
       seq: history.seq + 1,

@@ -1,0 +1,91 @@
+import { TestBed } from '@angular/core/testing';
+import { addAttribute, attributesOf, setValues } from '@core/change/commands/attributes';
+import { addCase } from '@core/change/commands/cases';
+import { addSet } from '@core/change/commands/sets';
+import type { Id } from '@core/model/ids';
+import { Bench } from '@core/testing/make';
+import { Notices } from '../../../state/notices';
+import { drawn, type Drawn } from '../../../testing/component-with-study';
+import { SetList } from './set-list';
+
+describe('sets of documents and cases', () => {
+  let list: Drawn<SetList>;
+  const members = () => list.texts('.members li');
+  const make = async (name: string) => {
+    await list.type('form .field input', name);
+    list.find('form').dispatchEvent(new Event('submit', { cancelable: true }));
+    await list.settle();
+  };
+  const part = async (at: number, what: string, how: string, value?: string) => {
+    const row = () => list.all('.condition')[at]!;
+    await list.type(row().querySelectorAll('select')[0]!, what, 'change');
+    await list.type(row().querySelectorAll('select')[1]!, how, 'change');
+    if (value !== undefined) await list.type(row().querySelector('input')!, value);
+  };
+  const ids: Record<string, Id> = {};
+
+  beforeEach(async () => {
+    const bench = new Bench();
+    for (const name of ['Shona', 'Calum', 'Mhairi']) bench.run(addCase(name, (ids[name] = bench.newId())));
+    bench.run(addAttribute('case', 'age', 'number'));
+    bench.run(addAttribute('case', 'home', 'choice', ['Gull Bay', 'Saltpans']));
+    for (const one of attributesOf(bench.state, 'case')) ids[one.name] = one.id;
+    const values: readonly (readonly [string, string, string])[] = [
+      ['Shona', 'age', '44'],
+      ['Calum', 'age', '9'],
+      ['Shona', 'home', 'Gull Bay'],
+      ['Calum', 'home', 'Gull Bay'],
+    ];
+    bench.run(setValues(values.map(([who, what, raw]) => ({ ownerId: ids[who]!, attributeId: ids[what]!, raw }))));
+    bench.run(addSet('case', 'By hand', [ids['Mhairi']!, ids['Shona']!]));
+    list = await drawn(SetList, bench);
+  });
+  afterEach(() => TestBed.inject(Notices).dismiss());
+
+  it('filled by hand let members go', async () => {
+    expect(members()).toEqual(['Mhairi', 'Shona']);
+    await list.click(list.button('Take out Mhairi'));
+    expect(members()).toEqual(['Shona']);
+  });
+
+  it('defined by a condition fill themselves, and say by what', async () => {
+    await list.click(list.button('Live set of participants'));
+    await part(0, ids['home']!, 'is', 'Gull Bay');
+    await list.click(list.button('and'));
+    await part(1, ids['age']!, 'is under', '40');
+    await make('Young in the bay');
+    expect(list.host.textContent).toContain('Fills itself: home is Gull Bay and age is under 40.');
+    expect(members()).toEqual(['Calum']);
+    list.session.run(setValues([{ ownerId: ids['Shona']!, attributeId: ids['age']!, raw: '39' }]));
+    await list.settle();
+    expect(members()).toEqual(['Calum', 'Shona']);
+    expect(list.all('.members button').length).toBe(0);
+  });
+
+  it('refuse a value that cannot be held against the attribute, and stay open', async () => {
+    await list.click(list.button('Live set of participants'));
+    await part(0, ids['age']!, 'is over', 'old');
+    await make('Old');
+    expect(TestBed.inject(Notices).current()!.text).toBe('“old” cannot be held against age.');
+    expect(list.all('.condition').length).toBe(1);
+    await part(0, ids['age']!, 'is not known');
+    await make('Ageless');
+    expect(members()).toEqual(['Mhairi']);
+  });
+
+  it('of documents ask for kind and folder', async () => {
+    await list.click(list.button('Live set of documents'));
+    await part(0, 'kind', 'is', 'article');
+    await make('Articles');
+    expect(list.host.textContent).toContain('Fills itself: kind is article.');
+    expect(members()).toEqual(['Nothing is in it at present.']);
+  });
+
+  it('are renamed and deleted', async () => {
+    list.answers.text = 'Mine';
+    await list.click(list.button('Rename'));
+    expect(list.texts('h2.title')).toEqual(['Mine']);
+    await list.click(list.button('Delete'));
+    expect(list.host.textContent).toContain('No sets yet');
+  });
+});
