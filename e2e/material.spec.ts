@@ -311,3 +311,44 @@ test('sorts, finds, moves and deletes documents, naming what goes', async ({ pag
   await filum.read('Interview 03 – Shona Adair');
   await filum.passages(104);
 });
+
+test('goes on storing when the place is left, and leaves the study free to be worked on', async ({ page }) => {
+  const filum = new Filum(page);
+  await filum.newStudy();
+  await filum.goTo('Material');
+  await bringIn(page);
+  const words = 'The boat waits at the pier, and so do we. '.repeat(200);
+  await page
+    .getByLabel('Files to bring in')
+    .setInputFiles(Array.from({ length: 60 }, (_, at) => file(`Day ${at + 1}.txt`, `Ada: ${words}\nBo: ${at} ${words}`)));
+  await page.getByRole('button', { name: 'Bring in 60 files' }).click();
+  await filum.goTo('Codebook');
+  await expect(page.getByRole('status').filter({ hasText: '60 documents are in.' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Codebook' })).toBeVisible();
+  await page.getByRole('button', { name: 'New code' }).first().click();
+  await page.getByLabel('Name', { exact: true }).fill('Waiting');
+  await page.getByRole('button', { name: 'Make the code' }).click();
+  await expect(page.getByRole('treeitem', { name: 'Waiting' })).toBeVisible();
+  await filum.saved();
+  await filum.goTo('Material');
+  await expect(page.getByText('Day 9', { exact: true })).toBeVisible();
+});
+
+test('stops reading on demand and keeps what was read', async ({ page }) => {
+  const filum = new Filum(page);
+  await filum.newStudy();
+  await filum.goTo('Material');
+  await bringIn(page);
+  const long = Array.from({ length: 4_000 }, (_, at) => `Speaker ${at % 7}: They held the boat, number ${at}.`).join('\n');
+  await page
+    .getByLabel('Files to bring in')
+    .setInputFiles([file('short.txt', 'Words.'), ...Array.from({ length: 150 }, (_, at) => file(`long ${at}.txt`, `${at}\n${long}`))]);
+  await expect(page.getByRole('checkbox', { name: 'Bring in short.txt' })).toBeEnabled();
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(page.getByText(/Stopped\. [\d,]+ files? (was|were) not read; nothing is stored yet\./)).toBeVisible();
+  const kept = await files(page).count();
+  expect(kept).toBeGreaterThan(0);
+  await expect(page.getByText('reading…')).toHaveCount(0);
+  await page.locator('footer .do:enabled').click();
+  await expect(page.getByRole('status').filter({ hasText: /is in\.|documents are in\./ })).toBeVisible();
+});

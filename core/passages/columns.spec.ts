@@ -1,7 +1,6 @@
 import fc from 'fast-check';
-import { someId, somePassages } from '../testing/make';
-import { idOfRow, inReadingOrder, packPassages, passageCount, passagesInRows, rowOfId, unpackPassages } from './columns';
-import { withOtherCodings } from './other-codings';
+import { somePassages } from '../testing/make';
+import { idOfRow, inReadingOrder, packPassages, passageCount, rowOfId, unpackPassages } from './columns';
 
 const DOCUMENT = '00000000-0000-4000-8000-00000000000d';
 
@@ -47,35 +46,5 @@ describe('packed passages', () => {
       codings: [],
     };
     expect(() => packPassages(DOCUMENT, [stray])).toThrowError(RangeError);
-  });
-
-  it('takes other codings in as if packed anew, whatever else the document holds', () => {
-    const codings = fc.uniqueArray(
-      fc.record({ codeId: someId('b0'), coderId: someId('c0', 3), createdAt: fc.nat(1e9), rating: fc.constantFrom(undefined, 2) }),
-      {
-        selector: (coding) => coding.codeId + coding.coderId,
-        maxLength: 3,
-      },
-    );
-    fc.assert(
-      fc.property(
-        somePassages(DOCUMENT),
-        fc.array(codings, { minLength: 25, maxLength: 25 }),
-        fc.array(fc.boolean(), { minLength: 25, maxLength: 25 }),
-        (some, others, chosen) => {
-          const clean = others.map((list) => list.map(({ rating, ...coding }) => (rating === undefined ? coding : { ...coding, rating })));
-          const after = some.map((passage, at) => (chosen[at] ? { ...passage, codings: clean[at]! } : passage));
-          const quick = withOtherCodings(
-            packPassages(DOCUMENT, some),
-            after.filter((_, at) => chosen[at]),
-          )!;
-          const bare = structuredClone(quick);
-          expect(unpackPassages(bare)).toEqual(unpackPassages(packPassages(DOCUMENT, after)));
-          expect(new Set(quick.codes)).toEqual(new Set(after.flatMap((passage) => passage.codings.map((coding) => coding.codeId))));
-          const wanted = passagesInRows(bare, (row) => row % 2 === 0);
-          expect(wanted).toEqual(unpackPassages(bare).filter((_, row) => row % 2 === 0));
-        },
-      ),
-    );
   });
 });

@@ -352,8 +352,8 @@ export class Import implements OnDestroy {
     );
     this.files.forget(this.items().map((item) => item.key));
     this.list.set([]);
-    // whoever has gone elsewhere meanwhile stays there
-    if (this.left) return;
+    // whoever has gone elsewhere meanwhile, or is on the way, is not called back
+    if (this.left || this.router.currentNavigation()) return;
     await this.router.navigate(['/study', this.study()!.id, 'material'], {
       queryParams: items.every((item) => item.table && item.rowsBecome === 'cases only') ? { view: 'cases' } : {},
     });
