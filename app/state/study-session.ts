@@ -128,7 +128,7 @@ export class StudySession {
     const { history, role } = this.feature();
     const seq = history[kind].at(-1);
     if (seq === undefined || role !== 'writer' || this.away) return null;
-    const act = this.recent.get(seq) ?? (await this.storage?.entry(seq));
+    const act = this.recent.get(seq) ?? this.pending.find(({ entry }) => entry.seq === seq)?.entry ?? (await this.storage?.entry(seq));
     if (!act || this.feature().history[kind].at(-1) !== seq) return null;
     try {
       const said = kind === 'undo' ? 'undid' : 'did again';

@@ -30,7 +30,8 @@ export function withOtherCodings(columns: PassageColumns, changed: readonly Pass
   if (!inOrder) rows.sort((a, b) => a - b);
   for (let at = 0; at < before; at++) if (placeOf[codingRow[at]!] !== 0) total--;
 
-  const lists = new GrowingLists(columns);
+  const codes = new GrowingList(columns.codes);
+  const coders = new GrowingList(columns.coders);
   const ratingsBefore = columns.ratings?.length ? new Map(columns.ratings.map(({ at, rating }) => [at, rating])) : null;
   const ratings: { at: number; rating: number }[] = [];
   const nextRow = new Uint32Array(total);
@@ -59,15 +60,14 @@ export function withOtherCodings(columns: PassageColumns, changed: readonly Pass
       let code = -1;
       for (let at = first; at < from && code < 0; at++) if (columns.codes[codingCode[at]!] === coding.codeId) code = codingCode[at]!;
       nextRow[to] = row;
-      nextCode[to] = code >= 0 ? code : lists.code(coding.codeId);
-      nextCoder[to] = lists.coder(coding.coderId);
+      nextCode[to] = code >= 0 ? code : codes.numberOf(coding.codeId);
+      nextCoder[to] = coders.numberOf(coding.coderId);
       nextAt[to] = coding.createdAt;
       if (coding.rating !== undefined) ratings.push({ at: to, rating: coding.rating });
       to++;
     }
     for (let at = first; at < from; at++) if (!holds(nextCode, codingCode[at]!, firstNow, to)) lost.add(codingCode[at]!);
   }
-  const codes = lists.codesIn(nextCode, lost);
   return {
     ...columns,
     codingRow: nextRow,
@@ -75,8 +75,8 @@ export function withOtherCodings(columns: PassageColumns, changed: readonly Pass
     codingCoder: nextCoder,
     codingAt: nextAt,
     ratings,
-    codes,
-    coders: lists.coders,
+    codes: codesCarried(codes.ids, columns.codes, nextCode, lost),
+    coders: coders.ids,
   };
 }
 
@@ -86,60 +86,42 @@ function holds(column: Uint32Array, number: number, from: number, to: number): b
   return false;
 }
 
-/** The lists of codes and coders of columns that change: each is the one before, as long as nothing new comes. */
-class GrowingLists {
-  private codes: readonly Id[];
-  coders: readonly Id[];
-  private lastCode: readonly [Id, number] = ['', -1];
-  private lastCoder: readonly [Id, number] = ['', -1];
+/** The list of codes or coders of columns that change: it is the one before, as long as nothing new comes. */
+class GrowingList {
+  private last: readonly [Id, number] = ['', -1];
 
-  constructor(private readonly columns: PassageColumns) {
-    this.codes = columns.codes;
-    this.coders = columns.coders;
-  }
+  constructor(public ids: readonly Id[]) {}
 
-  /** Local number of a code, given now where it has none. The same is often asked again. */
-  code(id: Id): number {
-    if (this.lastCode[0] === id) return this.lastCode[1];
-    let local = this.codes.indexOf(id);
+  /** Local number of an id, given now where it has none. The same is often asked again. */
+  numberOf(id: Id): number {
+    if (this.last[0] === id) return this.last[1];
+    let local = this.ids.indexOf(id);
     if (local < 0) {
-      local = this.codes.length;
-      this.codes = [...this.codes, id];
+      local = this.ids.length;
+      this.ids = [...this.ids, id];
     }
-    this.lastCode = [id, local];
+    this.last = [id, local];
     return local;
   }
+}
 
-  /** Local number of a coder, given now where it has none. */
-  coder(id: Id): number {
-    if (this.lastCoder[0] === id) return this.lastCoder[1];
-    let local = this.coders.indexOf(id);
-    if (local < 0) {
-      local = this.coders.length;
-      this.coders = [...this.coders, id];
-    }
-    this.lastCoder = [id, local];
-    return local;
+/**
+ * The codes that something carries; where some leave the list, the codings are numbered anew in place.
+ * @param codes the list as it has grown from the one before
+ * @param lost local numbers that may have left; all others are known to be carried
+ */
+function codesCarried(codes: readonly Id[], before: readonly Id[], codingCode: Uint32Array, lost: ReadonlySet<number>): readonly Id[] {
+  const gone = [...lost].filter((local) => !codingCode.includes(local)).sort((a, b) => a - b);
+  if (gone.length === 0 && codes === before) return codes;
+  const left: Id[] = [];
+  const moved = new Uint32Array(codes.length);
+  for (let local = 0; local < codes.length; local++) {
+    moved[local] = left.length;
+    if (!gone.includes(local)) left.push(codes[local]!);
   }
-
-  /**
-   * The codes that something carries; where some leave the list, the codings are numbered anew in place.
-   * @param lost local numbers that may have left; all others are known to be carried
-   */
-  codesIn(codingCode: Uint32Array, lost: ReadonlySet<number>): readonly Id[] {
-    const gone = [...lost].filter((local) => !codingCode.includes(local)).sort((a, b) => a - b);
-    const { codes } = this;
-    if (gone.length === 0 && codes === this.columns.codes) return codes;
-    const left: Id[] = [];
-    const moved = new Uint32Array(codes.length);
-    for (let local = 0; local < codes.length; local++) {
-      moved[local] = left.length;
-      if (!gone.includes(local)) left.push(codes[local]!);
-    }
-    if (gone.length > 0) for (let at = 0; at < codingCode.length; at++) codingCode[at] = moved[codingCode[at]!]!;
-    numberAfter(left, this.columns.codes, gone);
-    return left;
-  }
+  if (gone.length > 0) for (let at = 0; at < codingCode.length; at++) codingCode[at] = moved[codingCode[at]!]!;
+  numberAfter(left, before, gone);
+  return left;
 }
 
 let room = new Uint32Array(0);
