@@ -27,6 +27,7 @@ import { foundMarks, showFound, type FoundWords } from './find-marks';
 import { glossMarks, showGlosses } from './gloss-marks';
 import { grips } from './handles';
 import { codingHover } from './hover';
+import { linesOf } from './lines-of';
 import { paragraphNumbers, readingLooks, showLooks } from './looks';
 import { paragraphLooks } from './paragraphs';
 import { showSlipsOf, slips, type SlipFilter } from './slips';
@@ -239,7 +240,7 @@ export class ReadingSurface {
     // another text comes with its own coding and anew: moving all that is marked along would take far longer
     this.shownCoding = untracked(this.coding);
     this.shownMemos = null;
-    const state = EditorState.create({ doc: text.text, selection: start, extensions: this.extensions(looks, this.shownCoding) });
+    const state = EditorState.create({ doc: linesOf(text), selection: start, extensions: this.extensions(looks, this.shownCoding) });
     if (this.view) this.view.setState(state);
     else this.view = new EditorView({ parent: this.host, state });
     this.shownText = text;

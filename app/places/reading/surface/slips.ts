@@ -3,6 +3,7 @@ import { ViewPlugin, type EditorView, type PluginValue, type ViewUpdate } from '
 import type { Id } from '@core/model/ids';
 import type { Coding, Passage } from '@core/model/passage';
 import { firstStartingAt } from '@core/passages/groups';
+import { afterPaint } from '../../../ui/keep-scroll/after-paint';
 import { choosePassage, chosenField, codingField, showCoding } from './threads';
 
 /** Height of one slip. */
@@ -48,7 +49,8 @@ export function slips(context: SlipContext, filter: SlipFilter) {
 class SlipMargin implements PluginValue {
   private readonly margin: HTMLElement;
   private groups = new Map<string, HTMLElement>();
-  private readonly first: number;
+  private readonly endWaiting: () => void;
+  private textIsPainted = false;
   /** Where crowded paragraphs begin of which all slips are shown. */
   private readonly spread = new Set<number>();
 
@@ -61,7 +63,10 @@ class SlipMargin implements PluginValue {
     this.margin.className = 'slips';
     view.scrollDOM.appendChild(this.margin);
     // the text is painted first: the margin follows in the next frame
-    this.first = view.dom.ownerDocument.defaultView!.setTimeout(() => this.measure(), 10);
+    this.endWaiting = afterPaint(() => {
+      this.textIsPainted = true;
+      this.measure();
+    });
   }
 
   update(update: ViewUpdate): void {
@@ -77,11 +82,12 @@ class SlipMargin implements PluginValue {
   }
 
   destroy(): void {
-    clearTimeout(this.first);
+    this.endWaiting();
     this.margin.remove();
   }
 
   private measure(): void {
+    if (!this.textIsPainted) return;
     this.view.requestMeasure<Placed[]>({ key: this, read: () => this.layOut(), write: (placed) => this.draw(placed) });
   }
 
