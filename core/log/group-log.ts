@@ -83,6 +83,9 @@ export function groupSentence(group: LogGroup): string {
   }
 }
 
+/** When the day of a moment ends, ms since 1970, in local time: days on which clocks change are an hour shorter or longer. */
+export const endOfDay = (time: number): number => new Date(time).setHours(24, 0, 0, 0);
+
 /** Day of a moment in local time, `YYYY-MM-DD`. */
 export function dayOf(time: number): string {
   const date = new Date(time);

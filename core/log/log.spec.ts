@@ -7,7 +7,7 @@ import { logDocx } from '../formats/docx-out/log-docx';
 import { readDocx } from '../formats/docx/read-docx';
 import { passageCount } from '../passages/columns';
 import { Bench } from '../testing/make';
-import { dayOf, groupLog, groupSentence, kindOf, numbersBefore, type StudyNumbers } from './group-log';
+import { dayOf, endOfDay, groupLog, groupSentence, kindOf, numbersBefore, type StudyNumbers } from './group-log';
 
 describe('the log', () => {
   const bench = new Bench();
@@ -94,5 +94,16 @@ describe('the log', () => {
     ];
     const { paragraphs } = await readDocx(await logDocx('Pier', rows));
     expect(paragraphs.map((paragraph) => paragraph.text)).toEqual(['Pier: log', '2025-04-01', 'Ada coded a passage', 'Ada Met.']);
+  });
+});
+
+describe('the end of a day', () => {
+  it('is the next midnight, whatever the hour, and the beginning of another day', () => {
+    for (let day = 0; day < 400; day++) {
+      const noon = new Date(2025, 0, 1 + day, 12).getTime();
+      const end = endOfDay(noon);
+      expect([new Date(end).getHours(), dayOf(end - 1), dayOf(end) > dayOf(noon)]).toEqual([0, dayOf(noon), true]);
+      expect(endOfDay(end - 1)).toBe(end);
+    }
   });
 });

@@ -8,7 +8,17 @@ import type { JournalEntry } from '@core/change/journal';
 import { addLogEntry, deleteLogEntry, editLogEntry } from '@core/change/commands/log-entries';
 import { noteExport } from '@core/change/commands/study';
 import { fold } from '@core/codebook/find-codes';
-import { dayOf, groupLog, groupSentence, kindOf, LOG_KINDS, numbersBefore, type LogKind, type StudyNumbers } from '@core/log/group-log';
+import {
+  dayOf,
+  endOfDay,
+  groupLog,
+  groupSentence,
+  kindOf,
+  LOG_KINDS,
+  numbersBefore,
+  type LogKind,
+  type StudyNumbers,
+} from '@core/log/group-log';
 import type { Id } from '@core/model/ids';
 import type { LogEntry } from '@core/model/log-entry';
 import { passageCount } from '@core/passages/columns';
@@ -237,7 +247,7 @@ export class Log {
   /** What the study was at the end of a day. */
   protected async lookAt(day: string): Promise<void> {
     if (!/^\d{4}-\d{2}-\d{2}$/.test(day)) return this.then.set(null);
-    const end = new Date(`${day}T00:00:00`).getTime() + 86_400_000;
+    const end = endOfDay(new Date(`${day}T00:00:00`).getTime());
     this.then.set({ day, numbers: numbersBefore(this.now(), await this.session.since(end)) });
   }
 

@@ -4,6 +4,7 @@ import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { codebookBefore, compareCodebooks, type CodeDifference } from '@core/codebook/versions';
 import { inTreeOrder } from '@core/codebook/tree';
+import { endOfDay } from '@core/log/group-log';
 import type { Code } from '@core/model/code';
 import type { Id } from '@core/model/ids';
 import type { Table } from '@core/model/study-state';
@@ -11,7 +12,6 @@ import { StudySession } from '../../../state/study-session';
 import { selectCodes, selectStudy } from '../../../state/study.selectors';
 import { Swatch } from '../../../ui/swatch/swatch';
 
-const DAY = 86_400_000;
 const ORDER: readonly CodeDifference['kind'][] = ['added', 'removed', 'renamed', 'moved', 'redefined', 'retired', 'in use again'];
 
 /** Two codebooks in time, side by side: what was added, removed, renamed, moved, redefined. */
@@ -65,7 +65,7 @@ export class Versions {
   }
 
   protected setTo(value: string): void {
-    this.toPicked.set(value === '' ? null : Number(value) + DAY);
+    this.toPicked.set(value === '' ? null : endOfDay(Number(value)));
   }
 
   protected place(code: Code | null, in_: 'before' | 'after'): string {
