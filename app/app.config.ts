@@ -1,6 +1,6 @@
 import { provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
 import { REMOVE_STYLES_ON_COMPONENT_DESTROY } from '@angular/platform-browser';
-import { provideRouter, RouteReuseStrategy, withComponentInputBinding } from '@angular/router';
+import { provideRouter, RouteReuseStrategy, withComponentInputBinding, withRouterConfig } from '@angular/router';
 import { provideStore } from '@ngrx/store';
 import { routes } from './routes';
 import { KeptPlaces } from './shell/kept-places';
@@ -11,7 +11,7 @@ export const appConfig: ApplicationConfig = {
     provideZonelessChangeDetection(),
     // a place's styles stay when it is left: adding them again would make the browser match every rule of the page anew
     { provide: REMOVE_STYLES_ON_COMPONENT_DESTROY, useValue: false },
-    provideRouter(routes, withComponentInputBinding()),
+    provideRouter(routes, withComponentInputBinding(), withRouterConfig({ canceledNavigationResolution: 'computed' })),
     { provide: RouteReuseStrategy, useExisting: KeptPlaces },
     // frozen objects are checked by types; freezing is impossible for the typed arrays in the state
     provideStore(

@@ -5,12 +5,18 @@ export const routes: Routes = [
   { path: '', pathMatch: 'full', title: 'Filum', loadComponent: () => import('./start/start').then((module) => module.Start) },
   {
     path: 'study/:studyId',
+    canDeactivate: [(shell: { mayLeave?: () => Promise<boolean> } | null) => shell?.mayLeave?.() ?? true],
     loadComponent: () => import('./shell/study-shell').then((module) => module.StudyShell),
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'overview' },
       { path: 'overview', loadComponent: () => import('./places/overview/overview').then((module) => module.Overview) },
       { path: 'material', loadComponent: () => import('./places/material/material').then((module) => module.Material) },
-      { path: 'material/import', loadComponent: () => import('./places/material/import/import').then((module) => module.Import) },
+      {
+        path: 'material/import',
+        // what was set there is work: it is found again on coming back
+        data: { kept: 'import' },
+        loadComponent: () => import('./places/material/import/import').then((module) => module.Import),
+      },
       { path: 'material/replace', loadComponent: () => import('./places/material/replace/replace').then((module) => module.Replace) },
       { path: 'reading', loadComponent: () => import('./places/reading/reading').then((module) => module.Reading) },
       {

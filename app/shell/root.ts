@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { Notices } from '../state/notices';
 import { Icon } from '../ui/icon/icon';
+import { guardCompositions } from '../ui/keys/writing-keys';
 import { ThemeChoice } from '../state/theme-choice';
 
 /** The window: whatever the route shows, and the notice line. */
@@ -63,5 +64,6 @@ export class Root {
 
   constructor() {
     inject(ThemeChoice);
+    guardCompositions(window);
   }
 }

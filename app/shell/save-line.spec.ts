@@ -4,7 +4,6 @@ import { addCode } from '@core/change/commands/codes';
 import { Bench } from '@core/testing/make';
 import { StudyActions } from '../state/study.actions';
 import { drawn, type Drawn } from '../testing/component-with-study';
-import { SessionInStore } from '../testing/session-in-store';
 import { SaveLine } from './save-line';
 
 describe('the save state', () => {
@@ -32,7 +31,7 @@ describe('the save state', () => {
 
   it('counts what is not saved where writing failed, and tries again when asked', async () => {
     let tried = 0;
-    (SessionInStore.prototype as unknown as { retry: () => void }).retry = () => void tried++;
+    line.session.onRetry = () => tried++;
     line.session.run(addCode({ name: 'One' }));
     store().dispatch(StudyActions.saveFailed({ message: 'The browser’s storage is full.' }));
     await line.settle();

@@ -5,7 +5,10 @@ import { Store } from '@ngrx/store';
 import { MatDialog, MatDialogModule } from '@angular/material/dialog';
 import { StudySession } from '../state/study-session';
 import { selectAllSaved, selectHistory, selectRole, selectSave, selectStudy } from '../state/study.selectors';
+import { Drafts } from '../state/drafts';
+import { Ask } from '../ui/dialogs/ask';
 import { Icon } from '../ui/icon/icon';
+import { belongsToField, isCovered } from '../ui/keys/writing-keys';
 import { Desk } from '../ui/memo/desk';
 import { WritingDesk } from '../ui/memo/writing-desk';
 import { memoDrafts } from '../state/memo-drafts';
@@ -49,6 +52,8 @@ export class StudyShell implements OnDestroy {
   protected readonly session = inject(StudySession);
   protected readonly desk = inject(WritingDesk);
   protected readonly visits = inject(Visits);
+  private readonly drafts = inject(Drafts);
+  private readonly ask = inject(Ask);
   private readonly shownHere = inject(ShownHereList);
   private readonly keptPlaces = inject(KeptPlaces);
 
@@ -84,37 +89,32 @@ export class StudyShell implements OnDestroy {
     try {
       this.trouble.set(null);
       await this.session.open(studyId);
-      const draft = memoDrafts.of(studyId);
-      if (draft && this.role() === 'writer') this.desk.task.set(draft.task);
+      const open = memoDrafts.open(studyId);
+      if (open && this.role() === 'writer') this.desk.task.set(open);
     } catch (error) {
       this.trouble.set(error instanceof Error ? error.message : String(error));
     }
   }
 
+  /** Keys that hold in every place, unless they belong to a field, or something lies over the place. */
   @HostListener('document:keydown', ['$event'])
   protected onKey(event: KeyboardEvent): void {
-    const target = event.target as HTMLElement;
-    const writing = target.matches('input:not([type=checkbox],[type=radio]), textarea, select, .ProseMirror, .ProseMirror *');
+    if (event.defaultPrevented || belongsToField(event) || isCovered()) return;
     const command = event.ctrlKey || event.metaKey;
-    if (command && !writing && event.key.toLowerCase() === 'z') {
-      event.preventDefault();
-      void this.session.step(event.shiftKey ? 'redo' : 'undo');
-    } else if (command && !writing && event.key.toLowerCase() === 'y') {
-      event.preventDefault();
-      void this.session.step('redo');
-    } else if (event.key === 'm' && !event.defaultPrevented && !writing && !command && !event.altKey && !this.dialog.openDialogs.length) {
-      event.preventDefault();
-      void this.desk.open({ about: this.desk.about() });
-    } else if (event.key === '?' && !writing && !command && !this.dialog.openDialogs.length) {
-      event.preventDefault();
-      void this.help();
-    }
+    const key = event.key.toLowerCase();
+    if (command && key === 'z') void this.session.step(event.shiftKey ? 'redo' : 'undo');
+    else if (command && key === 'y') void this.session.step('redo');
+    else if (command || event.altKey) return;
+    else if (key === 'm') void this.desk.open({ about: this.desk.about() });
+    else if (key === '?') void this.help();
+    else return;
+    event.preventDefault();
   }
 
-  /** The browser asks before it closes a window with work that is not on disk. */
+  /** The browser asks before it closes a window with work that is not on disk, or with writing that is not kept. */
   @HostListener('window:beforeunload', ['$event'])
   protected onLeave(event: BeforeUnloadEvent): void {
-    if (this.role() === 'writer' && this.study() && !this.allSaved()) event.preventDefault();
+    if ((this.role() === 'writer' && this.study() && !this.allSaved()) || this.drafts.unkept()) event.preventDefault();
   }
 
   protected async help(): Promise<void> {
@@ -122,9 +122,34 @@ export class StudyShell implements OnDestroy {
     this.dialog.open(KeySheet, { width: '620px', ariaLabel: 'Keys' });
   }
 
-  protected async leave(): Promise<void> {
+  protected leave(): void {
+    void this.router.navigateByUrl('/');
+  }
+
+  /**
+   * Whether the study can be left, by whatever way: all of it is on disk, or the researcher gives up what is not.
+   * If so, it is closed.
+   */
+  async mayLeave(): Promise<boolean> {
+    while (!(await this.session.close())) {
+      const unsaved = this.session.unsaved()!;
+      const { steps, reason } = unsaved;
+      const reply = await this.ask.reply({
+        title: steps.length === 1 ? 'The last step is not on disk' : `The last ${steps.length} steps are not on disk`,
+        lines: [
+          reason,
+          ...steps.slice(0, 6).map((step) => `– ${step}`),
+          ...(steps.length > 6 ? [`and ${steps.length - 6} more`] : []),
+          'They are only in this window, and are lost if you leave.',
+        ],
+        yes: 'Try again to store them',
+        other: 'Leave without them',
+      });
+      if (!reply) return false;
+      if (reply.chose === 'other') this.session.giveUp();
+      else this.session.retry();
+    }
     this.desk.close();
-    await this.session.close();
-    await this.router.navigateByUrl('/');
+    return true;
   }
 }

@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, inject, Injector, signal } from '@a
 import { Router, RouterLink } from '@angular/router';
 import { randomId } from '@core/model/ids';
 import { DEMO_STUDY_ID } from '@core/sample/demo-study-id';
+import { forgetDrafts } from '../state/drafts';
 import { ThemeChoice } from '../state/theme-choice';
 import { deleteStudy, listStudies, studyExists } from '../storage/study-list';
 import { createEmptyStudy } from '../storage/create-study';
@@ -101,7 +102,10 @@ export class Start {
     if (!goOn) return;
     if (!(await deleteStudy(study.id)))
       this.trouble.set(`“${study.title}” is open in another tab. Close it there first; nothing was deleted.`);
-    else this.notices.say(`“${study.title}” was deleted from this browser.`);
+    else {
+      forgetDrafts(study.id);
+      this.notices.say(`“${study.title}” was deleted from this browser.`);
+    }
     await this.refresh();
   }
 

@@ -1,50 +1,72 @@
+import type { TextEdits } from '@core/text/edit';
+import { anchorEdits, carryOver, type AnchoredEdit, type CarriedOver } from '@core/text/carry-over';
 import type { Id } from '@core/model/ids';
-import type { TextEdit, TextEdits } from '@core/text/edit';
 
-const KEY = 'filum-correcting ';
+/** See `forgetDrafts`: what belongs to a study goes with it. */
+const keyOf = (studyId: Id, documentId: Id): string => `filum-draft ${studyId} correction ${documentId}`;
+const NOTHING: CarriedOver = { edits: [], uncertain: [] };
 
 interface Draft {
-  /** The text that was being corrected: edits of another do not fit. */
+  /** The text that was being corrected. */
   readonly base: string;
-  readonly edits: TextEdits;
+  readonly edits: readonly AnchoredEdit[];
+  /** Those that could not be placed when the text changed underneath. */
+  readonly uncertain: readonly AnchoredEdit[];
 }
 
 /**
  * Corrections being typed, kept in this browser until they are kept or dropped, so that a crash loses none of them.
- * They are not part of the study yet.
+ * They are not part of the study yet. Where the text is another by now, those whose place is certain are carried over.
  */
 export const correctionDrafts = {
-  /** @param text as it is stored */
-  keep(documentId: Id, text: string, edits: TextEdits): void {
-    if (edits.length === 0) return this.drop(documentId);
+  /**
+   * @param text as it is stored
+   * @returns false where the browser has no room for it: the corrections are only on the screen then
+   */
+  keep(studyId: Id, documentId: Id, text: string, edits: TextEdits, uncertain: readonly AnchoredEdit[] = []): boolean {
+    if (edits.length + uncertain.length === 0) {
+      this.drop(studyId, documentId);
+      return true;
+    }
     try {
-      localStorage.setItem(KEY + documentId, JSON.stringify({ base: signOf(text), edits } satisfies Draft));
+      const draft: Draft = { base: signOf(text), edits: anchorEdits(text, edits), uncertain };
+      localStorage.setItem(keyOf(studyId, documentId), JSON.stringify(draft));
+      return true;
     } catch {
-      // the browser's room for such things is full: the corrections are still on the screen
+      return false;
     }
   },
 
-  /** What was typed and neither kept nor dropped; empty if nothing, or if the text is another by now. */
-  of(documentId: Id, text: string): TextEdits {
+  /** What was typed and neither kept nor dropped, over the text as it is. */
+  of(studyId: Id, documentId: Id, text: string): CarriedOver {
     try {
-      const draft = JSON.parse(localStorage.getItem(KEY + documentId) ?? 'null') as Draft | null;
-      return draft && draft.base === signOf(text) && isEdits(draft.edits, text.length) ? draft.edits : [];
+      const draft = JSON.parse(localStorage.getItem(keyOf(studyId, documentId)) ?? 'null') as Draft | null;
+      if (!draft || !areEdits(draft.edits) || !areEdits(draft.uncertain)) return NOTHING;
+      if (draft.base === signOf(text) && follow(draft.edits, text.length)) {
+        return { edits: draft.edits.map(({ from, to, insert }) => ({ from, to, insert })), uncertain: draft.uncertain };
+      }
+      const carried = carryOver(draft.edits, text);
+      return { edits: carried.edits, uncertain: [...draft.uncertain, ...carried.uncertain] };
     } catch {
-      return [];
+      return NOTHING;
     }
   },
 
-  drop(documentId: Id): void {
-    localStorage.removeItem(KEY + documentId);
+  drop(studyId: Id, documentId: Id): void {
+    localStorage.removeItem(keyOf(studyId, documentId));
   },
 };
 
-const isEdits = (edits: unknown, length: number): edits is TextEdits =>
+const areEdits = (edits: unknown): edits is AnchoredEdit[] =>
   Array.isArray(edits) &&
-  edits.every(({ from, to, insert }: TextEdit, at) => {
-    const free = at === 0 ? 0 : (edits as TextEdits)[at - 1]!.to;
-    return Number.isInteger(from) && Number.isInteger(to) && from >= free && to >= from && to <= length && typeof insert === 'string';
-  });
+  edits.every(
+    (edit: AnchoredEdit) =>
+      [edit.from, edit.to].every(Number.isInteger) &&
+      [edit.insert, edit.was, edit.before, edit.after].every((part) => typeof part === 'string'),
+  );
+
+const follow = (edits: TextEdits, length: number): boolean =>
+  edits.every(({ from, to }, at) => from >= (at === 0 ? 0 : edits[at - 1]!.to) && to >= from && to <= length);
 
 /** Length and a sum over the characters (FNV-1a, 32 bits): tells texts apart that one document had in turn. */
 function signOf(text: string): string {

@@ -1,7 +1,9 @@
 import type { Id } from '@core/model/ids';
 import type { MemoSubject } from '@core/model/memo';
 
-const KEY = 'filum-writing ';
+/** The drafts of a study lie side by side, each under what it is written to; see `forgetDrafts`. */
+const draftKey = (studyId: Id, task: MemoTask): string => `filum-draft ${studyId} memo ${nameOf(task)}`;
+const openKey = (studyId: Id): string => `filum-draft ${studyId} desk open`;
 
 /** A memo to write on in, or what a new one is about. */
 export type MemoTask = { readonly memoId: Id; readonly entryId?: Id } | { readonly about: MemoSubject | null };
@@ -17,36 +19,71 @@ export interface MemoDraft {
   readonly text: string;
 }
 
-/** What is being written, kept in this browser within a second, so that a crash loses none of it. It is not part of the study yet. */
+const nameOf = (task: MemoTask): string =>
+  'memoId' in task ? `${task.memoId} ${task.entryId ?? 'new entry'}` : task.about ? `about ${task.about.type} ${task.about.id}` : 'new';
+
+/** What is being written, kept in this browser so that a crash loses none of it. It is not part of the study yet. */
 export const memoDrafts = {
-  keep(studyId: Id, draft: MemoDraft): void {
-    if (!draft.text.trim()) return this.drop(studyId);
+  /** @returns false where the browser has no room for it */
+  keep(studyId: Id, draft: MemoDraft): boolean {
     try {
-      localStorage.setItem(KEY + studyId, JSON.stringify(draft));
+      localStorage.setItem(draftKey(studyId, draft.task), JSON.stringify(draft));
+      return true;
     } catch {
-      // the browser's room for such things is full: the words are still on the screen
+      return false;
     }
   },
 
-  /** What was begun and neither kept nor dropped, or null. */
-  of(studyId: Id): MemoDraft | null {
+  /** What was begun for a task and neither kept nor dropped, or null. */
+  of(studyId: Id, task: MemoTask): MemoDraft | null {
+    return parse(localStorage.getItem(draftKey(studyId, task)));
+  },
+
+  /** Everything that was begun and neither kept nor dropped. */
+  all(studyId: Id): MemoDraft[] {
+    const head = `filum-draft ${studyId} memo `;
+    return Object.keys(localStorage).flatMap((key) => (key.startsWith(head) ? (parse(localStorage.getItem(key)) ?? []) : []));
+  },
+
+  drop(studyId: Id, task: MemoTask): void {
+    localStorage.removeItem(draftKey(studyId, task));
+  },
+
+  /** Which writing lies open on the desk: after a reload it does again. */
+  setOpen(studyId: Id, task: MemoTask | null): void {
+    if (!task) return localStorage.removeItem(openKey(studyId));
     try {
-      const draft = JSON.parse(localStorage.getItem(KEY + studyId) ?? 'null') as Partial<MemoDraft> | null;
-      const fits =
-        draft !== null &&
-        typeof draft === 'object' &&
-        typeof draft.text === 'string' &&
-        typeof draft.title === 'string' &&
-        typeof draft.kind === 'string' &&
-        typeof draft.tags === 'string' &&
-        typeof draft.task === 'object';
-      return fits ? (draft as MemoDraft) : null;
+      localStorage.setItem(openKey(studyId), JSON.stringify(task));
+    } catch {
+      // only that it lay open is forgotten
+    }
+  },
+
+  /** What lay open on the desk with words on it, or null. */
+  open(studyId: Id): MemoTask | null {
+    try {
+      const task = JSON.parse(localStorage.getItem(openKey(studyId)) ?? 'null') as MemoTask | null;
+      return task && this.of(studyId, task) ? task : null;
     } catch {
       return null;
     }
   },
-
-  drop(studyId: Id): void {
-    localStorage.removeItem(KEY + studyId);
-  },
 };
+
+function parse(stored: string | null): MemoDraft | null {
+  try {
+    const draft = JSON.parse(stored ?? 'null') as Partial<MemoDraft> | null;
+    const fits =
+      draft !== null &&
+      typeof draft === 'object' &&
+      typeof draft.text === 'string' &&
+      typeof draft.title === 'string' &&
+      typeof draft.kind === 'string' &&
+      typeof draft.tags === 'string' &&
+      typeof draft.task === 'object' &&
+      draft.task !== null;
+    return fits ? (draft as MemoDraft) : null;
+  } catch {
+    return null;
+  }
+}

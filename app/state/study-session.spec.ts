@@ -5,11 +5,16 @@ import Dexie from 'dexie';
 import { addCode } from '@core/change/commands/codes';
 import { addFolder } from '@core/change/commands/documents';
 import type { JournalEntry } from '@core/change/journal';
+import { added, updated } from '@core/change/change';
+import { correctTexts } from '@core/change/commands/correct-text';
+import type { Code } from '@core/model/code';
+import type { Document, Text } from '@core/model/document';
 import { noteExport } from '@core/change/commands/study';
 import { randomId, type Id } from '@core/model/ids';
 import { createEmptyStudy } from '../storage/create-study';
 import { StudyStorage } from '../storage/study-storage';
 import { Notices } from './notices';
+import { TextCache } from './text-cache';
 import { StudySession } from './study-session';
 import { studyFeature } from './study.reducer';
 import { selectAllSaved, selectCodes, selectData, selectFolders, selectHistory, selectRole, selectSave } from './study.selectors';
@@ -105,6 +110,77 @@ describe('the session', () => {
     expect(store.selectSignal(selectAllSaved)()).toBeTrue();
   });
 
+  it('keeps what could not be written in its own study: another is not opened over it, nor anything stored beside it', async () => {
+    const other = await createEmptyStudy('Other', 'Ada', randomId, 1);
+    const commit = spyOn(StudyStorage.prototype, 'commit').and.rejectWith(new Error('no'));
+    session.run(addCode({ name: 'One' }));
+    expect(await session.close()).toBeFalse();
+    await expectAsync(session.open(other)).toBeRejectedWithError(/not on disk yet/);
+    expect(names()).toEqual(['One']);
+    expect(session.unsaved()).toEqual({ steps: ['made the code One'], reason: 'Writing to disk failed (no).' });
+    expect(await session.runAway(() => fail('was begun') as never)).toBeNull();
+    expect(TestBed.inject(Notices).current()?.text).toContain('the last step is not on disk yet');
+    session.giveUp();
+    commit.and.callThrough();
+    await session.open(other);
+    session.run(addCode({ name: 'Elsewhere' }));
+    await session.settled();
+    expect(names()).toEqual(['Elsewhere']);
+    expect([store.selectSignal(selectRole)(), store.selectSignal(selectAllSaved)()]).toEqual(['writer', true]);
+    await session.open(studyId);
+    expect(names()).toEqual([]);
+  });
+
+  it('opens studies one after the other, however fast they are asked for', async () => {
+    const other = await createEmptyStudy('Other', 'Ada', randomId, 1);
+    await Promise.all([session.open(other), session.open(studyId), session.open(other)]);
+    expect(store.selectSignal(selectData)()?.study.id).toBe(other);
+    session.run(addCode({ name: 'There' }));
+    await session.settled();
+    expect(store.selectSignal(selectAllSaved)()).toBeTrue();
+  });
+
+  it('says what is lost when another tab has written first', async () => {
+    session.run(addCode({ name: 'Base' }));
+    await session.settled();
+    const db = await StudyStorage.of(studyId);
+    const { state, history } = await db.open();
+    const between = addFolder('Between')(state, { coderId: state.study.currentCoderId, now: 5, newId: randomId })!;
+    await db.commit({ seq: history.seq + 1, at: 5, coderId: state.study.currentCoderId, kind: 'act', of: null, ...between }, null);
+    db.close();
+    session.run(addCode({ name: 'Lost' }));
+    await session.settled();
+    expect(names()).toEqual(['Base']);
+    expect(TestBed.inject(Notices).current()?.text).toContain('has to be done again: made the code Lost');
+    expect(session.unsaved()).toBeNull();
+  });
+
+  it('applies nothing that no study file could be opened with, and can still undo everything', async () => {
+    const made = session.run(addCode({ name: 'One' }))!.change[0]!.after as Code;
+    const refused = session.attempt(() => ({
+      change: [updated('code', made, { definition: 'x'.repeat(2_000_001) })],
+      sentence: 'did',
+    })).refused;
+    expect(refused).toContain('The code “One” cannot be stored: its definition is longer');
+    expect(await session.step('undo')).toBe('made the code One');
+  });
+
+  it('refuses a correction of a text that has changed meanwhile, and tells whoever shows texts of each change', async () => {
+    const texts = TestBed.inject(TextCache);
+    const [text, document] = textAndDocument(randomId(), 'They held the boat.');
+    session.run(() => ({ change: [added('document', document), added('text', text)], sentence: 'brought in' }));
+    const shown = texts.changes();
+    const stale = (await texts.get(document.id))!;
+    session.run(correctTexts([{ text: stale, edits: [{ from: 0, to: 4, insert: 'We' }] }]));
+    expect(texts.changes()).toBeGreaterThan(shown);
+    expect(session.attempt(correctTexts([{ text: stale, edits: [{ from: 5, to: 9, insert: 'kept' }] }])).refused).toContain(
+      'changed meanwhile',
+    );
+    expect((await texts.get(document.id))!.text).toBe('We held the boat.');
+    await session.step('undo');
+    expect((await texts.get(document.id))!.text).toBe('They held the boat.');
+  });
+
   it('takes in what a worker has written, and undoes it from disk', async () => {
     const written = addFolder('Brought in');
     const entry = await session.runAway(async ({ seq, coderId, now }) => {
@@ -139,3 +215,26 @@ describe('the session', () => {
     expect(names()).toEqual([]);
   });
 });
+
+/** A text of one paragraph with its document. */
+function textAndDocument(id: Id, words: string): [Text, Document] {
+  const paragraphs = [{ start: 0, body: 0, end: words.length, speaker: -1, style: 'body' as const }];
+  return [
+    { id, text: words, paragraphs, emphasis: [], marks: [] },
+    {
+      id,
+      title: 'Interview',
+      kind: 'interview',
+      date: null,
+      folderId: null,
+      description: '',
+      speakers: [],
+      characters: words.length,
+      words: words.split(' ').length,
+      source: null,
+      values: {},
+      answers: [],
+      createdAt: 1,
+    },
+  ];
+}

@@ -2,7 +2,8 @@ import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { changeOf, type JournalEntry } from '@core/change/journal';
 import { CommandError, type Action, type Command } from '@core/change/command';
-import { ChangeConflictError } from '@core/change/apply';
+import { applyChange, ChangeConflictError } from '@core/change/apply';
+import type { Change } from '@core/change/change';
 import type { Text } from '@core/model/document';
 import { randomId, type Id } from '@core/model/ids';
 import type { EntryPlace } from '../workers/files.worker';
@@ -11,17 +12,31 @@ import type { JournalFilter, JournalPage } from '../storage/journal-search';
 import { StudyChannel } from '../storage/study-channel';
 import { WriterLock } from '../storage/writer-lock';
 import { Notices } from './notices';
-import { RecentEntries } from './recent-entries';
+import { OpenedHere } from './opened-here';
 import { StudyActions } from './study.actions';
-import { studyFeature, type StudyFeature } from './study.reducer';
+import { studyFeature } from './study.reducer';
 import { TextCache } from './text-cache';
 
 const ELSEWHERE = 'This study is open for work in another tab. Choose “work here” at the top to go on in this one.';
 const BUSY = 'Something large is being stored. Wait until it is done.';
+const TEXT_CHANGED = 'The text was changed meanwhile. Nothing was done; look at it as it is now, and do it again.';
+
+/** What became of a command: what it did (null for nothing to do), or why it was refused. */
+export interface Outcome {
+  readonly done: Action | null;
+  readonly refused: string | null;
+}
+
+/** What is on the screen and could not be written. */
+export interface Unsaved {
+  /** What was done, in words, oldest first. */
+  readonly steps: readonly string[];
+  readonly reason: string;
+}
 
 /**
  * The open study of this tab: runs commands, undoes and redoes, and keeps the study on disk. Everything a
- * researcher does goes through {@link run}.
+ * researcher does goes through {@link run} or {@link attempt}.
  */
 @Injectable({ providedIn: 'root' })
 export class StudySession {
@@ -29,67 +44,113 @@ export class StudySession {
   private readonly notices = inject(Notices);
   private readonly texts = inject(TextCache);
   private readonly feature = this.store.selectSignal(studyFeature.selectStudyState);
-  private storage: StudyStorage | null = null;
-  private lock: WriterLock | null = null;
-  private channel: StudyChannel | null = null;
-  /** Entries on the screen that are not on disk yet, oldest first, with the state after each. */
-  private readonly pending: { readonly entry: JournalEntry; readonly after: StudyFeature['data'] }[] = [];
-  private writing = false;
-  /** A worker is writing an entry. */
-  private away = false;
-  private emptied: (() => void)[] = [];
-  /** The newest entries, so that undoing them need not wait for the disk. */
-  private readonly recent = new RecentEntries();
+  private here: OpenedHere | null = null;
+  /** Opening and closing follow each other, however fast somebody goes from study to study. */
+  private turn: Promise<unknown> = Promise.resolve();
+  /** Checks a change against the schemas; loaded with the study. */
+  private check: (change: Change) => void = () => undefined;
 
   /** Opens a study in this tab, as its writer if no other tab is. @throws NoSuchStudyError, NewerVersionError */
-  async open(studyId: Id): Promise<void> {
-    if (this.feature().data?.study.id === studyId && this.storage) return;
-    await this.close();
-    this.storage = await StudyStorage.of(studyId);
-    this.texts.use(this.storage);
-    this.lock = new WriterLock(studyId, () => this.store.dispatch(StudyActions.roleChanged({ role: 'follower' })));
-    this.channel = new StudyChannel(studyId, (entry) => this.follow(entry));
-    const mayWrite = await this.lock.acquire();
-    this.store.dispatch(StudyActions.opened({ opened: await this.storage.open(), role: mayWrite ? 'writer' : 'follower' }));
+  open(studyId: Id): Promise<void> {
+    return this.inTurn(async () => {
+      if (this.here?.id === studyId && this.feature().data?.study.id === studyId) return;
+      if (!(await this.end())) throw new Error('The study that is open is not on disk yet. Try again at the top first.');
+      const [storage, { checkChange }] = await Promise.all([StudyStorage.of(studyId), import('@core/change/check-change')]);
+      this.check = checkChange;
+      const lock = new WriterLock(studyId, () => {
+        if (this.here === here) this.store.dispatch(StudyActions.roleChanged({ role: 'follower' }));
+      });
+      const channel = new StudyChannel(studyId, (entry) => void this.follow(here, entry));
+      const here = new OpenedHere(studyId, storage, lock, channel);
+      try {
+        const mayWrite = await lock.acquire();
+        const opened = await storage.open();
+        this.here = here;
+        this.texts.use(storage);
+        this.store.dispatch(StudyActions.opened({ opened, role: mayWrite ? 'writer' : 'follower' }));
+      } catch (error) {
+        await here.end();
+        throw error;
+      }
+    });
   }
 
-  /** Closes the study once everything is on disk. */
-  async close(): Promise<void> {
-    await this.settled();
-    await this.lock?.giveBack();
-    this.channel?.close();
-    this.storage?.close();
-    this.storage = this.lock = this.channel = null;
+  /**
+   * Closes the study once everything is on disk.
+   * @returns false if something could not be written: it is still open then
+   */
+  close(): Promise<boolean> {
+    return this.inTurn(() => this.end());
+  }
+
+  /** What is on the screen and could not be written, or null. To be asked when all has {@link settled}. */
+  unsaved(): Unsaved | null {
+    if (!this.here || this.here.pending.length === 0) return null;
+    return {
+      steps: this.here.pending.map(({ entry }) => entry.sentence),
+      reason: this.feature().save.trouble ?? 'It is still being written.',
+    };
+  }
+
+  /** Gives up what could not be written, so that the study can be left. */
+  giveUp(): void {
+    this.here?.giveUp();
+  }
+
+  private inTurn<T>(action: () => Promise<T>): Promise<T> {
+    const next = this.turn.then(action, action);
+    this.turn = next.catch(() => undefined);
+    return next;
+  }
+
+  private async end(): Promise<boolean> {
+    const { here } = this;
+    if (!here) return true;
+    await here.settled();
+    if (here.pending.length > 0) return false;
+    this.here = null;
     this.texts.use(null);
-    this.recent.clear();
     if (this.feature().data) this.store.dispatch(StudyActions.closed());
+    await here.end();
+    return true;
   }
 
   /** Becomes the writer in place of the tab that is. */
   async takeOver(): Promise<void> {
-    if (!this.storage || !(await this.lock?.acquire(true))) return;
-    await this.reread('writer');
+    const { here } = this;
+    if (!here || !(await here.lock.acquire(true))) return;
+    await this.reread(here, 'writer');
   }
 
   /**
-   * Carries out a command: on the screen at once, on disk next.
-   * @returns what was done, or null if there was nothing to do or it was refused (and said so)
+   * Carries out a command: on the screen at once, on disk next. A refusal is said at the foot of the window.
+   * @returns what was done, or null if there was nothing to do or it was refused
    */
   run(command: Command): Action | null {
+    const { done, refused } = this.attempt(command);
+    if (refused) this.notices.refuse(refused);
+    return done;
+  }
+
+  /** As {@link run}, but a refusal is left to the caller to say: beside what was typed, for instance. */
+  attempt(command: Command): Outcome {
     const { data, role } = this.feature();
-    if (!data) return null;
-    if (role !== 'writer' || this.away) {
-      this.notices.refuse(this.away ? BUSY : ELSEWHERE);
-      return null;
-    }
+    const { here } = this;
+    if (!data || !here) return { done: null, refused: null };
+    if (role !== 'writer' || here.away) return { done: null, refused: here.away ? BUSY : ELSEWHERE };
     try {
       const action = command(data, { coderId: data.study.currentCoderId, now: Date.now(), newId: randomId });
-      if (action) this.act(action.isNote ? 'note' : 'act', null, action);
-      return action;
+      if (action) {
+        this.check(action.change);
+        if (action.change.some((one) => one.type === 'text' && one.before && !this.texts.isCurrent(one.before)))
+          return { done: null, refused: TEXT_CHANGED };
+        this.act(here, action.isNote ? 'note' : 'act', null, action);
+      }
+      return { done: action, refused: null };
     } catch (error) {
-      if (!(error instanceof CommandError)) throw error;
-      this.notices.refuse(error.message);
-      return null;
+      if (error instanceof CommandError) return { done: null, refused: error.message };
+      if (error instanceof ChangeConflictError) return { done: null, refused: `This can no longer be done: ${error.message}` };
+      throw error;
     }
   }
 
@@ -101,17 +162,26 @@ export class StudySession {
   async runAway(write: (place: EntryPlace) => Promise<JournalEntry>): Promise<JournalEntry | null> {
     await this.settled();
     const { data, role, history } = this.feature();
-    if (!data || role !== 'writer' || this.away) {
-      this.notices.refuse(this.away ? BUSY : ELSEWHERE);
+    const { here } = this;
+    const unsaved = this.unsaved();
+    if (!data || !here || role !== 'writer' || here.away || unsaved) {
+      const steps = unsaved?.steps.length === 1 ? 'the last step is' : `the last ${unsaved?.steps.length} steps are`;
+      this.notices.refuse(
+        here?.away
+          ? BUSY
+          : unsaved
+            ? `Nothing was stored: ${steps} not on disk yet. ${unsaved.reason} Try that again at the top first.`
+            : ELSEWHERE,
+      );
       return null;
     }
-    this.away = true;
+    here.away = true;
     try {
       const entry = await write({ studyId: data.study.id, seq: history.seq + 1, coderId: data.study.currentCoderId, now: Date.now() });
-      for (const change of entry.change) if (change.type === 'text') this.texts.put(change.after, change.before);
-      this.store.dispatch(StudyActions.acted({ entry }));
+      if (this.here !== here) return entry;
+      this.enter(entry, () => this.store.dispatch(StudyActions.acted({ entry })));
       this.store.dispatch(StudyActions.saved({ seq: entry.seq, at: entry.at }));
-      this.channel?.tell(entry);
+      here.channel.tell(entry);
       // what the screen shows follows in a task of its own
       await new Promise((resolve) => setTimeout(resolve));
       return entry;
@@ -119,20 +189,21 @@ export class StudySession {
       this.notices.refuse(`Nothing was stored: ${error instanceof Error ? error.message : String(error)}`);
       return null;
     } finally {
-      this.away = false;
+      here.away = false;
     }
   }
 
   /** Takes back the last act, or brings it back. @returns the sentence of the act, or null */
   async step(kind: 'undo' | 'redo'): Promise<string | null> {
     const { history, role } = this.feature();
+    const { here } = this;
     const seq = history[kind].at(-1);
-    if (seq === undefined || role !== 'writer' || this.away) return null;
-    const act = this.recent.get(seq) ?? this.pending.find(({ entry }) => entry.seq === seq)?.entry ?? (await this.storage?.entry(seq));
-    if (!act || this.feature().history[kind].at(-1) !== seq) return null;
+    if (seq === undefined || !here || role !== 'writer' || here.away) return null;
+    const act = here.recent.get(seq) ?? here.pending.find(({ entry }) => entry.seq === seq)?.entry ?? (await here.storage.entry(seq));
+    if (!act || this.here !== here || this.feature().history[kind].at(-1) !== seq) return null;
     try {
       const said = kind === 'undo' ? 'undid' : 'did again';
-      this.act(kind, seq, { change: changeOf(act, kind), sentence: `${said}: ${act.sentence}`.slice(0, 500) });
+      this.act(here, kind, seq, { change: changeOf(act, kind), sentence: `${said}: ${act.sentence}`.slice(0, 500) });
       this.notices.say(`${kind === 'undo' ? 'Undone' : 'Done again'}: ${act.sentence}`);
       return act.sentence;
     } catch (error) {
@@ -144,52 +215,57 @@ export class StudySession {
 
   /** Tries again to write what could not be written. */
   retry(): void {
-    void this.write();
+    if (this.here) void this.write(this.here);
   }
 
   /** Done when everything on the screen is on disk, or could not be written. */
   settled(): Promise<void> {
-    if (this.pending.length === 0 || !this.writing) return Promise.resolve();
-    return new Promise((resolve) => this.emptied.push(resolve));
+    return this.here?.settled() ?? Promise.resolve();
   }
 
   /** Notes that a study file was made. */
   async noteBackup(backup: Backup): Promise<void> {
-    await this.storage?.noteBackup(backup);
+    await this.here?.storage.noteBackup(backup);
     this.store.dispatch(StudyActions.backupNoted(backup));
   }
 
   /** A page of the journal, newest first. */
   async journal(before: number, limit: number): Promise<JournalEntry[]> {
     await this.settled();
-    return (await this.storage?.journal(before, limit)) ?? [];
+    return (await this.here?.storage.journal(before, limit)) ?? [];
   }
 
   /** Entries of the journal that touch something (see `touchesOf`), the newest first. */
   async touching(what: string, after = 0): Promise<JournalEntry[]> {
     await this.settled();
-    return (await this.storage?.touching(what, after)) ?? [];
+    return (await this.here?.storage.touching(what, after)) ?? [];
   }
 
   /** Entries of the journal by a filter, a page at a time, the newest first. */
   async findEntries(filter: JournalFilter, before: number, limit: number, goOn?: () => boolean): Promise<JournalPage> {
     await this.settled();
-    return (await this.storage?.find(filter, before, limit, goOn)) ?? { entries: [], next: null };
+    return (await this.here?.storage.find(filter, before, limit, goOn)) ?? { entries: [], next: null };
   }
 
   /** Makes ready what finding in a long journal needs, in the background. @param goOn asked again and again; false ends it */
   async digestJournal(goOn: () => boolean): Promise<void> {
     await this.settled();
-    await this.storage?.digestJournal(this.feature().history.seq, goOn);
+    await this.here?.storage.digestJournal(this.feature().history.seq, goOn);
   }
 
   /** Entries made at or after a moment, in no order. */
   async since(time: number): Promise<JournalEntry[]> {
     await this.settled();
-    return (await this.storage?.since(time)) ?? [];
+    return (await this.here?.storage.since(time)) ?? [];
   }
 
-  private act(kind: JournalEntry['kind'], of: number | null, action: Action): void {
+  /** The one way of an entry onto the screen, whoever made it: its texts first, so that nobody sees new places in an old text. */
+  private enter(entry: JournalEntry, dispatch: () => void): void {
+    for (const change of entry.change) if (change.type === 'text') this.texts.put(change.after, change.before);
+    dispatch();
+  }
+
+  private act(here: OpenedHere, kind: JournalEntry['kind'], of: number | null, action: Action): void {
     const { data, history } = this.feature();
     const entry: JournalEntry = {
       seq: history.seq + 1,
@@ -197,60 +273,68 @@ export class StudySession {
       coderId: data!.study.currentCoderId,
       kind,
       of,
-      sentence: action.sentence,
+      sentence: lineOf(action.sentence),
       change: action.change,
     };
-    for (const change of action.change) if (change.type === 'text') this.texts.put(change.after, change.before);
-    this.store.dispatch(StudyActions.acted({ entry }));
-    this.recent.add(entry);
-    this.pending.push({ entry, after: this.feature().data });
-    void this.write();
+    // tried first: what does not fit must not get as far as the texts and the store
+    applyChange(data!, action.change);
+    this.enter(entry, () => this.store.dispatch(StudyActions.acted({ entry })));
+    here.recent.add(entry);
+    here.pending.push({ entry, after: this.feature().data });
+    void this.write(here);
   }
 
-  private async write(): Promise<void> {
-    if (this.writing || !this.storage) return;
-    this.writing = true;
+  private async write(here: OpenedHere): Promise<void> {
+    if (here.writing) return;
+    here.writing = true;
     try {
-      for (let next = this.pending[0]; next; next = this.pending[0]) {
-        await this.storage.commit(next.entry, next.after!);
-        this.pending.shift();
-        this.store.dispatch(StudyActions.saved({ seq: next.entry.seq, at: Date.now() }));
-        this.channel?.tell(next.entry);
+      for (let next = here.pending[0]; next; next = here.pending[0]) {
+        await here.storage.commit(next.entry, next.after!);
+        here.pending.shift();
+        if (this.here === here) this.store.dispatch(StudyActions.saved({ seq: next.entry.seq, at: Date.now() }));
+        here.channel.tell(next.entry);
       }
     } catch (error) {
-      await this.writeFailed(error);
+      await this.writeFailed(here, error);
     } finally {
-      this.writing = false;
-      for (const done of this.emptied.splice(0)) done();
+      here.writing = false;
+      here.nowSettled();
     }
   }
 
-  private async writeFailed(error: unknown): Promise<void> {
-    if (error instanceof StaleTabError) {
-      this.pending.length = 0;
-      await this.reread('follower');
-      this.notices.refuse(error.message);
-      return;
-    }
+  private async writeFailed(here: OpenedHere, error: unknown): Promise<void> {
+    if (error instanceof StaleTabError) return this.overtaken(here);
     const full = error instanceof Error && /quota/i.test(`${error.name} ${error.message}`);
     const message = full
       ? 'The browser’s storage is full. Make room on the disk, then try again.'
       : `Writing to disk failed (${error instanceof Error ? error.message : String(error)}).`;
-    this.store.dispatch(StudyActions.saveFailed({ message }));
+    if (this.here === here) this.store.dispatch(StudyActions.saveFailed({ message }));
   }
 
-  private follow(entry: JournalEntry | null): void {
+  /** Another tab has written: what waits here cannot be written any more, and is named. */
+  private async overtaken(here: OpenedHere): Promise<void> {
+    const lost = here.giveUp();
+    await this.reread(here, 'follower');
+    const named = lost.slice(0, 3).join('; ') + (lost.length > 3 ? ` and ${lost.length - 3} more` : '');
+    this.notices.refuse(
+      `The study was changed in another tab and is read anew. This was not stored and has to be done again: ${named || 'the last action'}.`,
+    );
+  }
+
+  private async follow(here: OpenedHere, entry: JournalEntry | null): Promise<void> {
     const { history, role } = this.feature();
-    if (role === 'writer') return;
-    if (entry?.seq !== history.seq + 1) void this.reread('follower');
-    else this.store.dispatch(StudyActions.followed({ entry }));
+    if (this.here !== here || role === 'writer') return;
+    if (here.pending.length > 0) return this.overtaken(here);
+    if (entry?.seq !== history.seq + 1) return this.reread(here, 'follower');
+    this.enter(entry, () => this.store.dispatch(StudyActions.followed({ entry })));
   }
 
-  private async reread(role: 'writer' | 'follower'): Promise<void> {
-    if (!this.storage) return;
-    this.texts.use(this.storage);
-    this.recent.clear();
-    this.store.dispatch(StudyActions.opened({ opened: await this.storage.open(), role }));
+  private async reread(here: OpenedHere, role: 'writer' | 'follower'): Promise<void> {
+    const opened = await here.storage.open();
+    if (this.here !== here) return;
+    this.texts.use(here.storage);
+    here.recent.clear();
+    this.store.dispatch(StudyActions.opened({ opened, role }));
   }
 
   /** Texts of documents, from memory or disk. */
@@ -258,3 +342,7 @@ export class StudySession {
     return (await Promise.all(documentIds.map((id) => this.texts.get(id)))).filter((text) => text !== null);
   }
 }
+
+/** A sentence for the log: one line, without what a line may not hold. */
+// eslint-disable-next-line no-control-regex -- names pasted from elsewhere may hold any sign
+const lineOf = (sentence: string): string => sentence.replace(/[\u0000-\u001f\u007f]+/g, ' ').slice(0, 500);

@@ -1,3 +1,4 @@
+import { columnsOfCoder } from '@core/passages/by-coder';
 import { createSelector } from '@ngrx/store';
 import type { CodeFacts } from '@core/codebook/conditions';
 import { inTreeOrder, type TreeRow } from '@core/codebook/tree';
@@ -85,6 +86,17 @@ export const selectQueryScope = createSelector(selectScopedDocuments, selectScop
   documentIds: new Set(documents.map((document) => document.id)),
   coderId: scope.coderId,
 }));
+
+/** The passages that the coder of the scope leaves, of all documents. */
+export const selectCoderPassages = createSelector(selectPassages, selectScope, (passages, { coderId }): StudyState['passages'] => {
+  if (coderId === null) return passages;
+  const own: Record<Id, PassageColumns> = {};
+  for (const columns of Object.values(passages)) {
+    const left = columnsOfCoder(columns, coderId);
+    if (left) own[columns.documentId] = left;
+  }
+  return own;
+});
 
 /** Counts passages by code again and again: after a change only the documents that changed are counted anew. */
 function counting(): (documents: Iterable<PassageColumns>, codes: Table<Code>, coderId?: Id | null) => CodebookCounts {

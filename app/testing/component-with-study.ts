@@ -4,7 +4,7 @@ import { provideRouter } from '@angular/router';
 import { EMPTY_HISTORY } from '@core/change/journal';
 import type { Bench } from '@core/testing/make';
 import { TextCache } from '../state/text-cache';
-import { Ask } from '../ui/dialogs/ask';
+import { Ask, type Question, type Reply } from '../ui/dialogs/ask';
 import { SessionInStore, sessionInStore } from './session-in-store';
 import { openInStore } from './study-store';
 
@@ -13,11 +13,28 @@ export class Answers {
   /** What is typed next; null for cancel. */
   text: string | null = null;
   yes = true;
+  /** Which way is taken where a question offers another beside yes. */
+  chose: 'yes' | 'other' = 'yes';
   readonly asked: string[] = [];
+  /** What was said beside a field that stayed open. */
+  readonly refusals: string[] = [];
 
   asText(title: string): Promise<string | null> {
     this.asked.push(title);
     return Promise.resolve(this.text);
+  }
+
+  asKeep(title: string, tries: (text: string) => string | null): Promise<string | null> {
+    this.asked.push(title);
+    const refusal = this.text === null ? null : tries(this.text);
+    if (refusal !== null) this.refusals.push(refusal);
+    return Promise.resolve(refusal === null ? this.text : null);
+  }
+
+  async asReply({ title, tries }: Question): Promise<Reply> {
+    if (!this.yes) return null;
+    const text = this.chose === 'yes' && tries ? await this.asKeep(title, tries) : (this.asked.push(title), this.text ?? '');
+    return text === null ? null : { chose: this.chose, text };
   }
 
   asConfirm({ title }: { readonly title: string }): Promise<boolean> {
@@ -106,7 +123,12 @@ export async function drawn<T>(
   size = { width: 1_000, height: 600 },
 ): Promise<Drawn<T>> {
   const answers = new Answers();
-  const ask = { text: (title: string) => answers.asText(title), confirm: (what: { title: string }) => answers.asConfirm(what) };
+  const ask: Partial<Ask> = {
+    text: (title) => answers.asText(title),
+    confirm: (question) => answers.asConfirm(question),
+    keep: (title, _label, _text, _yes, tries) => answers.asKeep(title, tries),
+    reply: (question) => answers.asReply(question),
+  };
   TestBed.configureTestingModule({ providers: [provideRouter([]), ...sessionInStore, { provide: Ask, useValue: ask }, ...providers] });
   openInStore({ state: bench.state, history: EMPTY_HISTORY, backup: null });
   for (const text of bench.texts.values()) TestBed.inject(TextCache).put(text, null);

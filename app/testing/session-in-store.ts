@@ -6,7 +6,7 @@ import { invert } from '@core/change/change';
 import type { JournalEntry } from '@core/change/journal';
 import type { Text } from '@core/model/document';
 import { sequentialIds, type Id } from '@core/model/ids';
-import { StudySession } from '../state/study-session';
+import { StudySession, type Outcome } from '../state/study-session';
 import { StudyActions } from '../state/study.actions';
 import { studyFeature } from '../state/study.reducer';
 import { TextCache } from '../state/text-cache';
@@ -27,17 +27,32 @@ export class SessionInStore {
   readonly refused: string[] = [];
 
   run(command: Command): Action | null {
+    return this.attempt(command).done;
+  }
+
+  attempt(command: Command): Outcome {
     const { data } = this.feature();
-    if (!data) return null;
+    if (!data) return { done: null, refused: null };
     try {
       const action = command(data, { coderId: data.study.currentCoderId, now: (this.clock += 1_000), newId: this.newId });
       if (action) this.act(action);
-      return action;
+      return { done: action, refused: null };
     } catch (error) {
       if (!(error instanceof CommandError)) throw error;
       this.refused.push(error.message);
-      return null;
+      return { done: null, refused: error.message };
     }
+  }
+
+  /** What asking to store again does. */
+  onRetry: () => void = () => undefined;
+
+  retry(): void {
+    this.onRetry();
+  }
+
+  unsaved(): null {
+    return null;
   }
 
   /** Takes back what was done last. */

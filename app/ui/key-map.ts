@@ -64,7 +64,7 @@ export const KEY_MAP: readonly { readonly where: string; readonly entries: reado
       { keys: ['Alt', '↑'], does: 'move the code up; Alt ↓ moves it down' },
       { keys: ['Alt', '→'], does: 'put the code under the one above; Alt ← takes it out' },
       { keys: ['→', '←'], does: 'unfold and fold a category' },
-      { keys: ['Shift', '↓'], does: 'choose several; Space one more, Ctrl A all' },
+      { keys: ['Shift', '↓'], does: 'choose several; Ctrl ↓ goes on without choosing, Space chooses one more, Ctrl A all' },
       { keys: ['N'], does: 'new code beside this one' },
       { keys: ['U'], does: 'put the chosen codes under another' },
       { keys: ['J'], does: 'join the chosen codes' },

@@ -21,6 +21,14 @@ export class ChangeConflictError extends Error {
  * @throws ChangeConflictError, and then the state before is still whole
  */
 export function applyChange(state: StudyState, change: Change): StudyState {
+  if (last?.state !== state || last.change !== change) last = { state, change, after: outcome(state, change) };
+  return last.after;
+}
+
+/** The outcome worked out last: who tries a change before it is made need not pay for it twice. */
+let last: { readonly state: StudyState; readonly change: Change; readonly after: StudyState } | null = null;
+
+function outcome(state: StudyState, change: Change): StudyState {
   let study = state.study;
   const tables: Partial<Record<TableType, Record<Id, unknown>>> = {};
   const passages = new Map<Id, RecordChange[]>();

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { LineSchema, TimeSchema } from '../model/fields';
 import { IdSchema } from '../model/ids';
+import { isMendable } from '../model/mendable';
 import { RECORD_SCHEMAS, type RecordType } from '../model/records';
 import type { RecordChange } from './change';
 
@@ -10,7 +11,8 @@ const RecordChangeSchema = z
     const schema = RECORD_SCHEMAS[change.type].nullable();
     for (const side of ['before', 'after'] as const) {
       const parsed = schema.safeParse(change[side] ?? null);
-      if (!parsed.success) context.addIssue({ code: 'custom', message: parsed.error.issues[0]?.message ?? 'does not fit', path: [side] });
+      const issue = parsed.error?.issues.find((one) => !isMendable(one));
+      if (issue) context.addIssue({ code: 'custom', message: issue.message, path: [side] });
     }
     if (!change.before && !change.after) context.addIssue({ code: 'custom', message: 'changes nothing' });
     return { type: change.type, before: change.before ?? null, after: change.after ?? null } as RecordChange;

@@ -5,7 +5,7 @@ import { IdSchema } from './ids';
 export const AskedQuestionSchema = z.strictObject({
   id: IdSchema,
   /** Its wording for the whole study. */
-  text: z.string().min(1).max(5_000),
+  text: z.string().min(1, 'is empty').max(5_000, 'is longer than 5,000 characters'),
   /** Place in the list: ascending, not necessarily whole. */
   order: z.number(),
 });

@@ -18,7 +18,7 @@ export const AttributeSchema = z.strictObject({
 export type Attribute = z.infer<typeof AttributeSchema>;
 
 /** Text and choices as strings, numbers as numbers, dates as `YYYY-MM-DD`, yes/no as booleans. */
-export const AttributeValueSchema = z.union([z.string().max(10_000), z.number(), z.boolean()]);
+export const AttributeValueSchema = z.union([z.string().max(10_000, 'is longer than 10,000 characters'), z.number(), z.boolean()]);
 export type AttributeValue = z.infer<typeof AttributeValueSchema>;
 
 /** A stretch `[start, end)` of a document's text. */

@@ -4,7 +4,7 @@ import * as z from 'zod';
 export const TimeSchema = z.number().int().min(0).max(8.64e15);
 
 /** A calendar day as `YYYY-MM-DD`, without a time zone. */
-export const DaySchema = z.iso.date();
+export const DaySchema = z.iso.date('is not a day there is, written as 2025-01-31');
 
 /** One line of the researcher's own words: a name or a title. Shown as text, never as markup. */
 export const LineSchema = z

@@ -18,8 +18,11 @@ export interface TextHit {
 
 const LETTER = String.raw`[\p{L}\p{M}\p{N}_]`;
 
-/** A pattern that matches these characters as they are. */
-export const literally = (words: string): string => words.replace(/[.*+?^${}()|[\]\\/-]/g, String.raw`\$&`);
+/**
+ * The source of a pattern that matches these characters as they are, whichever they are. For patterns under the Unicode
+ * flag, which refuses to escape a character that needs none: a hyphen, for instance.
+ */
+export const literally = (words: string): string => words.replace(/[.*+?^${}()|[\]\\/]/g, String.raw`\$&`);
 
 /** A pattern where it stands as whole words: no letter, digit or underline beside it. */
 export const asWholeWords = (pattern: string): string => `(?<!${LETTER})(?:${pattern})(?!${LETTER})`;

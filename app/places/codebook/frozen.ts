@@ -73,8 +73,7 @@ export class Frozen {
   }
 
   protected async propose(): Promise<void> {
-    const name = await this.ask.text('Propose a code', 'Name', '', 'Propose');
-    if (name) this.session.run(proposeCode({ name }));
+    await this.ask.keep('Propose a code', 'Name', '', 'Propose', (name) => this.session.attempt(proposeCode({ name })).refused);
   }
 
   protected async decide(id: string): Promise<void> {

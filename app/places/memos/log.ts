@@ -1,5 +1,5 @@
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal, untracked, viewChild } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
@@ -22,6 +22,7 @@ import {
 import type { Id } from '@core/model/ids';
 import type { LogEntry } from '@core/model/log-entry';
 import { passageCount } from '@core/passages/columns';
+import { Drafts } from '../../state/drafts';
 import { StudySession } from '../../state/study-session';
 import {
   selectCoders,
@@ -109,6 +110,15 @@ export class Log {
   protected readonly opened = signal<ReadonlySet<number>>(new Set());
   /** An entry of the researcher's own that is being written; its id where it is there already. */
   protected readonly writing = signal<{ readonly id: Id | null; readonly draft: EntryDraft } | null>(null);
+  protected readonly refusal = signal<string | null>(null);
+  private readonly form = viewChild(EntryForm);
+  private readonly kept = inject(Drafts);
+  private readonly drafts = signal(0);
+  /** Entries that were begun and neither kept nor dropped: their ids, or `new`. */
+  protected readonly begun = computed(() => {
+    this.drafts();
+    return this.writing() || !this.study() ? [] : this.kept.all('log entry').filter((of) => of === 'new' || Object.hasOwn(this.own(), of));
+  });
   protected readonly then = signal<{ readonly day: string; readonly numbers: StudyNumbers } | null>(null);
   private turn = 0;
 
@@ -225,6 +235,11 @@ export class Log {
     if (chosen) this.codeId.set('codeId' in chosen ? chosen.codeId : '');
   }
 
+  /** Goes on with an entry that was begun and not kept. */
+  protected goOn(of: string): void {
+    this.write(this.own()[of] ?? null);
+  }
+
   protected write(entry: LogEntry | null): void {
     this.writing.set(
       entry
@@ -236,12 +251,22 @@ export class Log {
   protected keep({ day, text, tags }: EntryDraft): void {
     const { id } = this.writing()!;
     const list = tags.split(',');
-    if (this.session.run(id ? editLogEntry(id, day, text, list) : addLogEntry(day, text, list))) this.writing.set(null);
+    const { refused } = this.session.attempt(id ? editLogEntry(id, day, text, list) : addLogEntry(day, text, list));
+    this.refusal.set(refused);
+    if (refused === null) this.leaveEntry();
+  }
+
+  /** The form goes, and with it what was typed in it. */
+  protected leaveEntry(): void {
+    this.form()?.drop();
+    this.writing.set(null);
+    this.refusal.set(null);
+    this.drafts.update((version) => version + 1);
   }
 
   protected remove(id: Id): void {
     this.session.run(deleteLogEntry(id));
-    this.writing.set(null);
+    this.leaveEntry();
   }
 
   /** What the study was at the end of a day. */

@@ -86,7 +86,7 @@ describe('all memos', () => {
   });
 
   it('are deleted together only after asking', async () => {
-    await list.click(list.button('Choose all'));
+    await list.click(list.button('Choose all shown'));
     list.answers.yes = false;
     await list.click(list.button('Delete'));
     expect(memos().length).toBe(3);
@@ -95,6 +95,31 @@ describe('all memos', () => {
     expect(memos()).toEqual([]);
     list.session.undo();
     expect(memos().length).toBe(3);
+  });
+
+  it('are let alone while a filter hides them, chosen or not, and nothing chosen is never everything', async () => {
+    await tick('Queues', 'Boats');
+    await list.type('[aria-label="Find in memos"]', 'Late');
+    expect(list.texts('.tools button')[0]).toContain('Choose all shown');
+    expect(list.all('.tools button').some((one) => one.textContent === 'Put away')).toBeFalse();
+    await list.type('[aria-label="Find in memos"]', 'Boats');
+    expect(list.texts('.tools button')[0]).toBe('1 chosen, 1 more out of sight: choose none');
+    await list.click(list.button('Delete'));
+    expect(list.answers.asked).toEqual(['Delete “Boats”?']);
+    expect(
+      memos()
+        .map((one) => one.title)
+        .sort(),
+    ).toEqual(['Late thoughts', 'Queues']);
+    await list.type('[aria-label="Find in memos"]', '');
+    expect(list.texts('.tools button')[0]).toBe('1 chosen: choose none');
+  });
+
+  it('come back from a list that nothing fits by one click', async () => {
+    await list.type('[aria-label="Find in memos"]', 'no such word');
+    expect(titles()).toEqual([]);
+    await list.click(list.button('Show all memos'));
+    expect(titles().length).toBe(3);
   });
 
   it('are read on end, every entry with its day', async () => {

@@ -14,6 +14,10 @@ import type { Memo } from '@core/model/memo';
 import { FAMILY_NAMES } from '@core/model/palette';
 import { StudySession } from '../../state/study-session';
 import { selectCoders, selectData, selectMemos, selectRole, selectStudy } from '../../state/study.selectors';
+import { Choosing } from '../../ui/choosing';
+import { WritingDesk } from '../../ui/memo/writing-desk';
+import { memoDrafts, type MemoDraft } from '../../state/memo-drafts';
+import { listed } from '@core/text/listed';
 import { Ask } from '../../ui/dialogs/ask';
 import { Icon } from '../../ui/icon/icon';
 import { Prose } from '../../ui/memo/prose';
@@ -66,6 +70,7 @@ export class MemoList {
   private readonly session = inject(StudySession);
   private readonly files = inject(FilesService);
   private readonly ask = inject(Ask);
+  private readonly desk = inject(WritingDesk);
   private readonly data = this.store.selectSignal(selectData);
   private readonly role = this.store.selectSignal(selectRole);
   private readonly study = this.store.selectSignal(selectStudy);
@@ -88,7 +93,6 @@ export class MemoList {
   protected readonly archived = signal(false);
   protected readonly order = signal<MemoOrder>('last written');
   private readonly chosenId = signal<Id | null>(null);
-  protected readonly together = signal<ReadonlySet<Id>>(new Set());
   /** The chosen memos as one text. */
   protected readonly onEnd = signal(false);
 
@@ -119,9 +123,24 @@ export class MemoList {
     return findMemos(this.ordered(), filter);
   });
   protected readonly chosen = computed(() => this.table()[this.chosenId() ?? ''] ?? this.memos()[0]);
+  protected readonly choosing = new Choosing(
+    () => this.memos().map((memo) => memo.id),
+    (id) => Object.hasOwn(this.table(), id),
+  );
+  /** What is read on end or exported: the chosen ones, or else all that are shown, and the words say which. */
   protected readonly concerned = computed(() => {
-    const some = this.memos().filter((memo) => this.together().has(memo.id));
-    return some.length > 0 ? some : this.memos();
+    const ids = this.choosing.ids();
+    return ids.length > 0 ? ids.map((id) => this.table()[id]!) : this.memos();
+  });
+  protected readonly concernedWords = computed(() => {
+    const count = this.concerned().length.toLocaleString();
+    return this.choosing.ids().length > 0 ? `the ${count} chosen` : `all ${count} shown`;
+  });
+  /** Memos that were begun at the desk and not kept. */
+  protected readonly begun = computed(() => {
+    this.desk.task();
+    const study = this.study();
+    return study ? memoDrafts.all(study.id).filter((draft) => JSON.stringify(draft.task) !== JSON.stringify(this.desk.task())) : [];
   });
   protected readonly byId = (_: number, memo: Memo): Id => memo.id;
 
@@ -149,6 +168,11 @@ export class MemoList {
       .join(', ');
   }
 
+  /** Goes on with writing that was begun. */
+  protected goOn(draft: MemoDraft): void {
+    void this.desk.open(draft.task);
+  }
+
   protected choose(id: Id): void {
     this.chosenId.set(id);
     this.onEnd.set(false);
@@ -163,56 +187,62 @@ export class MemoList {
     setTimeout(() => document.querySelector<HTMLElement>(`[data-memo="${next.id}"] .pick`)?.focus());
   }
 
-  protected toggle(id: Id): void {
-    this.together.update((ids) => {
-      const next = new Set(ids);
-      if (!next.delete(id)) next.add(id);
-      return next;
-    });
+  /** Takes every part out of the sentence: the way back from a list that nothing fits. */
+  protected showAll(): void {
+    for (const part of [this.typed, this.kind, this.tag, this.about, this.coderId]) part.set('');
+    this.days.set(0);
+    this.archived.set(false);
   }
 
-  protected chooseAll(): void {
-    this.together.set(this.together().size > 0 ? new Set() : new Set(this.memos().map((memo) => memo.id)));
+  private chosenWords(): string {
+    const ids = this.choosing.ids();
+    return ids.length === 1 ? `“${this.table()[ids[0]!]!.title}”` : `${ids.length.toLocaleString()} memos`;
   }
 
-  protected archive(archived: boolean): void {
-    this.session.run(
-      editMemos(
-        this.concerned().map((memo) => memo.id),
-        { archived },
-      ),
-    );
-    this.together.set(new Set());
+  protected async archive(archived: boolean): Promise<void> {
+    const ids = this.choosing.ids();
+    const goOn =
+      ids.length < 2 ||
+      !archived ||
+      (await this.ask.confirm({
+        title: `Put ${this.chosenWords()} away?`,
+        lines: [listed(ids.map((id) => this.table()[id]!.title)), 'They stay in the study and can be taken out again.'],
+        yes: 'Put them away',
+      }));
+    if (!goOn) return;
+    this.session.run(editMemos(ids, { archived }));
+    this.choosing.clear();
   }
 
   protected async setKind(): Promise<void> {
-    const kind = await this.ask.text(`Kind of ${this.concerned().length} memos`, 'Kind', this.concerned()[0]?.kind ?? '', 'Set');
-    if (kind)
-      this.session.run(
-        editMemos(
-          this.concerned().map((memo) => memo.id),
-          { kind },
-        ),
-      );
+    const ids = this.choosing.ids();
+    const kind = this.table()[ids[0]!]?.kind ?? '';
+    await this.ask.keep(
+      `Kind of ${this.chosenWords()}`,
+      'Kind',
+      kind,
+      'Set',
+      (text) => this.session.attempt(editMemos(ids, { kind: text })).refused,
+    );
   }
 
   protected async addTag(): Promise<void> {
-    const tag = await this.ask.text(`Tag ${this.concerned().length} memos`, 'Tag', '', 'Tag');
-    if (tag)
-      this.session.run(
-        editMemos(
-          this.concerned().map((memo) => memo.id),
-          { alsoTag: tag },
-        ),
-      );
+    const ids = this.choosing.ids();
+    await this.ask.keep(`Tag ${this.chosenWords()}`, 'Tag', '', 'Tag', (text) =>
+      text.trim() ? this.session.attempt(editMemos(ids, { alsoTag: text })).refused : 'A tag needs a word.',
+    );
   }
 
   protected async remove(): Promise<void> {
-    const memos = this.concerned();
+    const memos = this.choosing.ids().map((id) => this.table()[id]!);
+    if (memos.length === 0) return;
     const entries = memos.reduce((sum, memo) => sum + memo.entries.length, 0);
     const yes = await this.ask.confirm({
-      title: memos.length === 1 ? `Delete “${memos[0]!.title}”?` : `Delete ${memos.length} memos?`,
-      lines: [`This takes away ${entries} ${entries === 1 ? 'entry' : 'entries'}. It can be undone.`],
+      title: `Delete ${this.chosenWords()}?`,
+      lines: [
+        ...(memos.length > 1 ? [listed(memos.map((memo) => memo.title))] : []),
+        `This takes away ${entries.toLocaleString()} ${entries === 1 ? 'entry' : 'entries'}. It can be undone.`,
+      ],
       yes: memos.length === 1 ? 'Delete the memo' : 'Delete the memos',
       danger: true,
     });
@@ -225,8 +255,11 @@ export class MemoList {
   }
 
   protected async renameKind(): Promise<void> {
-    const name = await this.ask.text('Rename the kind', 'Name', this.kind(), 'Rename');
-    if (name && this.session.run(renameKind(this.kind(), name))) this.kind.set(name);
+    await this.ask.keep('Rename the kind', 'Name', this.kind(), 'Rename', (name) => {
+      const { done, refused } = this.session.attempt(renameKind(this.kind(), name));
+      if (done) this.kind.set(name.trim());
+      return refused;
+    });
   }
 
   protected async export(form: MemoForm): Promise<void> {
@@ -234,6 +267,7 @@ export class MemoList {
     const memos = this.concerned();
     const bytes = await this.files.writeMemos(form, data.study.title, memos, { tables: data.tables, passages: data.passages });
     saveFile(`${data.study.title} – memos.${form}`, bytes, 'application/octet-stream');
-    if (this.role() === 'writer') this.session.run(noteExport(`${memos.length} memos as ${form.toUpperCase()}`));
+    if (this.role() === 'writer')
+      this.session.run(noteExport(`${memos.length} ${memos.length === 1 ? 'memo' : 'memos'} as ${form.toUpperCase()}`));
   }
 }

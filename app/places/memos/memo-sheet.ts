@@ -12,6 +12,7 @@ import { Notices } from '../../state/notices';
 import { StudySession } from '../../state/study-session';
 import { selectCases, selectCoders, selectData, selectMemos, selectSortedDocuments } from '../../state/study.selectors';
 import { Ask } from '../../ui/dialogs/ask';
+import { Writing, type Keeping } from '../../ui/writing/writing';
 import { Icon } from '../../ui/icon/icon';
 import { MemoNames } from '../../ui/memo/memo-names';
 import { Prose } from '../../ui/memo/prose';
@@ -21,7 +22,7 @@ import { ChooseCode } from '../../ui/picker/choose-code';
 /** One memo: its heading and signs, what it is linked to, and its entries under their dates. */
 @Component({
   selector: 'fl-memo-sheet',
-  imports: [DatePipe, Icon, MatMenuModule, Prose],
+  imports: [DatePipe, Icon, MatMenuModule, Prose, Writing],
   templateUrl: './memo-sheet.html',
   styleUrl: './memo-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -57,10 +58,11 @@ export class MemoSheet {
     ),
   );
 
-  protected edit(fields: MemoFields, box?: HTMLInputElement): void {
+  protected readonly keepField: Keeping = (text, memoId, what) =>
+    this.session.attempt(editMemo(memoId, what === 'tags' ? { tags: text.split(',') } : { [what]: text })).refused;
+
+  protected edit(fields: MemoFields): void {
     this.session.run(editMemo(this.memo().id, fields));
-    if (box)
-      box.value = box.name === 'title' ? this.memo().title : box.name === 'kind' ? this.memo().kind : (this.memo().tags ?? []).join(', ');
   }
 
   protected writeOn(entryId?: Id): void {

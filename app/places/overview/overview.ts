@@ -15,7 +15,7 @@ import {
   selectCodes,
   selectHistory,
   selectMemos,
-  selectPassages,
+  selectCoderPassages,
   selectScopedDocuments,
   selectStudy,
 } from '../../state/study.selectors';
@@ -37,7 +37,7 @@ export class Overview {
   private readonly router = inject(Router);
   protected readonly study = this.store.selectSignal(selectStudy);
   protected readonly documents = this.store.selectSignal(selectScopedDocuments);
-  private readonly passages = this.store.selectSignal(selectPassages);
+  private readonly passages = this.store.selectSignal(selectCoderPassages);
   private readonly codes = this.store.selectSignal(selectCodes);
   private readonly cases = this.store.selectSignal(selectCases);
   private readonly memos = this.store.selectSignal(selectMemos);
@@ -114,17 +114,22 @@ export class Overview {
   }
 
   protected async rename(): Promise<void> {
-    const title = await this.ask.text('Rename the study', 'Title', this.study()!.title, 'Rename');
-    if (title) this.session.run(editStudy({ title }));
+    await this.ask.keep(
+      'Rename the study',
+      'Title',
+      this.study()!.title,
+      'Rename',
+      (title) => this.session.attempt(editStudy({ title })).refused,
+    );
   }
 
   protected async changeCoder(): Promise<void> {
-    const name = await this.ask.text(
+    await this.ask.keep(
       'Who is working?',
       'Name, for codings and the log',
       this.coders()[this.study()!.currentCoderId]?.name ?? '',
       'Work under this name',
+      (name) => this.session.attempt(workAs(name)).refused,
     );
-    if (name) this.session.run(workAs(name));
   }
 }

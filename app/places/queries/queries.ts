@@ -163,9 +163,35 @@ export class Queries {
   }
 
   protected async save(): Promise<void> {
-    const names = [...this.codesOf('all'), ...this.codesOf('any')].map((code) => code.name).join(' + ');
-    const name = await this.ask.text('Save the query', 'Name', names, 'Save');
-    if (name) this.session.run(saveQuery(name, this.question()));
+    const question = this.question();
+    const known = new Set(this.saved().map((query) => query.name));
+    const reply = await this.ask.reply({
+      title: 'Save the query',
+      lines: [],
+      label: 'Name',
+      text: unusedName(this.wholeSentence().slice(0, 200), known),
+      yes: 'Save',
+      tries: (name) => this.session.attempt(saveQuery(name, question)).refused,
+      ...(known.size > 0 && { other: 'Replace the one of this name' }),
+    });
+    if (reply?.chose === 'other') this.session.run(saveQuery(reply.text, question, true));
+  }
+
+  /** All of the question in words: no two questions have the same. */
+  private wholeSentence(): string {
+    const names = (part: Part): string[] => this.codesOf(part).map((code) => code.name);
+    const { withCodesUnder, reach, documentIds } = this.question();
+    const [all, any, none] = [names('all'), names('any'), names('none')];
+    return [
+      all.join(' + '),
+      any.length > 0 ? `${all.length > 0 ? 'and ' : ''}one of ${any.join(', ')}` : '',
+      none.length > 0 ? `without ${none.join(', ')}` : '',
+      withCodesUnder ? 'with what is under them' : '',
+      reach === 'overlap' ? 'overlapping' : '',
+      documentIds ? `in ${this.documentWords()}` : '',
+    ]
+      .filter(Boolean)
+      .join(' ');
   }
 
   protected remove(id: Id): void {
@@ -181,4 +207,12 @@ export class Queries {
       queryParams: { passage: hit.passageId, from: 'the query' },
     });
   }
+}
+
+/** A name that no other has: with a number behind it where it must be. */
+function unusedName(name: string, known: ReadonlySet<string>): string {
+  if (!known.has(name)) return name;
+  let number = 2;
+  while (known.has(`${name} (${number})`)) number++;
+  return `${name} (${number})`;
 }

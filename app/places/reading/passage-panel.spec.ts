@@ -22,7 +22,7 @@ describe('the chosen passage', () => {
   };
   const comment = async (text: string) => {
     await panel.type('textarea', text);
-    panel.find('textarea').dispatchEvent(new Event('blur'));
+    panel.find('textarea').dispatchEvent(new Event('change', { bubbles: true }));
     await follow();
   };
   const codes = () => panel.texts('.codings .name');
@@ -88,7 +88,7 @@ describe('the chosen passage', () => {
     panel.answers.text = 'no such code';
     await panel.click(panel.button('Change Waiting'));
     await panel.click(panel.button('The same for all in this document'));
-    expect(TestBed.inject(Notices).current()!.text).toContain('There is no code “no such code”.');
+    expect(panel.answers.refusals[0]).toContain('There is no code “no such code”.');
     panel.answers.text = 'help';
     await panel.click(panel.button('Change Waiting'));
     await panel.click(panel.button('The same for all in this document'));

@@ -1,16 +1,6 @@
 import { askComment, memoFromComment } from '@core/change/commands/memos';
 import { DatePipe } from '@angular/common';
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  type ElementRef,
-  inject,
-  input,
-  linkedSignal,
-  output,
-  viewChild,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, type ElementRef, inject, input, output, viewChild } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import { removeCoding, removePassage, setComment } from '@core/change/commands/passages';
@@ -21,17 +11,17 @@ import type { Id } from '@core/model/ids';
 import type { Memo } from '@core/model/memo';
 import type { Passage } from '@core/model/passage';
 import { placeOf } from '@core/text/place';
-import { Notices } from '../../state/notices';
 import { StudySession } from '../../state/study-session';
 import { selectCoders, selectCodes, selectStudy } from '../../state/study.selectors';
 import { Ask } from '../../ui/dialogs/ask';
 import { Icon } from '../../ui/icon/icon';
+import { Writing, type Keeping } from '../../ui/writing/writing';
 import { Swatch } from '../../ui/swatch/swatch';
 
 /** The chosen passage: its words, its codes with coder and time, its comment and memos, and what can be done with it. */
 @Component({
   selector: 'fl-passage-panel',
-  imports: [DatePipe, Icon, MatMenuModule, Swatch],
+  imports: [DatePipe, Icon, MatMenuModule, Swatch, Writing],
   templateUrl: './passage-panel.html',
   styleUrl: './passage-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -53,7 +43,6 @@ export class PassagePanel {
 
   private readonly session = inject(StudySession);
   private readonly ask = inject(Ask);
-  private readonly notices = inject(Notices);
   private readonly study = inject(Store).selectSignal(selectStudy);
   /** Ratings that can be given, or none where the study does not rate. */
   protected readonly ratings = computed(() => Array.from({ length: this.study()?.ratings ?? 0 }, (_, at) => at + 1));
@@ -67,8 +56,10 @@ export class PassagePanel {
     return words.length > 180 ? `${words.slice(0, 120)} … ${words.slice(-50)}` : words;
   });
   protected readonly codings = computed(() => this.passage().codings.filter((coding) => Object.hasOwn(this.codes(), coding.codeId)));
-  /** What stands in the box: the comment, or what is being written over it. */
-  protected readonly draft = linkedSignal(() => this.passage().comment);
+  protected readonly keepComment: Keeping = (text, of) => {
+    const [documentId, passageId] = of.split(' ') as [Id, Id];
+    return this.session.attempt(setComment(documentId, passageId, text)).refused;
+  };
 
   focusComment(): void {
     this.box()?.nativeElement.focus();
@@ -85,16 +76,18 @@ export class PassagePanel {
 
   /** Every passage of this document that carries the code gets another in its place. */
   protected async recodeAll(codeId: Id): Promise<void> {
-    const name = await this.ask.text(
+    const { documentId } = this.passage();
+    await this.ask.keep(
       `Every “${this.codes()[codeId]!.name}” in this document becomes`,
       'Name of the code to take its place',
       '',
       'Recode all here',
+      (name) => {
+        const to = codeNamed(this.codes(), name.trim());
+        if (!to) return `There is no code “${name.trim()}”. Make it first, or write a name from the codebook.`;
+        return this.session.attempt(recodeAllHere(documentId, codeId, to.id)).refused;
+      },
     );
-    if (!name?.trim()) return;
-    const to = codeNamed(this.codes(), name.trim());
-    if (!to) return this.notices.refuse(`There is no code “${name.trim()}”. Make it first, or write a name from the codebook.`);
-    this.session.run(recodeAllHere(this.passage().documentId, codeId, to.id));
   }
 
   protected namesOf(passage: Passage): string {
@@ -111,12 +104,7 @@ export class PassagePanel {
   }
 
   protected makeMemo(): void {
-    if (this.session.run(memoFromComment(this.passage().documentId, this.passage().id))) this.draft.set('');
-  }
-
-  protected saveComment(): void {
-    if (this.draft().trim() !== this.passage().comment)
-      this.session.run(setComment(this.passage().documentId, this.passage().id, this.draft()));
+    this.session.run(memoFromComment(this.passage().documentId, this.passage().id));
   }
 
   protected remove(): void {

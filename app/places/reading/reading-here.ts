@@ -1,3 +1,4 @@
+import { columnsOfCoder } from '@core/passages/by-coder';
 import { computed, effect, inject, Injectable, resource, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { GlossFinder } from '@core/glosses/find-glosses';
@@ -67,12 +68,19 @@ export class ReadingHere {
   }
 
   readonly document = computed((): Document | undefined => this.documents()[this.documentId() ?? '']);
-  readonly loading = resource({ params: () => this.document()?.id, loader: ({ params }) => this.texts.get(params) });
+  /** Read from disk where it is not in memory; anew whenever a text has changed. */
+  readonly loading = resource({
+    params: () => ({ id: this.document()?.id, changes: this.texts.changes() }),
+    loader: async ({ params }) => ({ changes: params.changes, text: params.id === undefined ? null : await this.texts.get(params.id) }),
+  });
   /** From memory at once where it is there, else when it has been read. */
   readonly text = computed((): Text | undefined => {
     const id = this.document()?.id;
+    if (id === undefined) return undefined;
+    const changes = this.texts.changes();
     const loaded = this.loading.hasValue() ? this.loading.value() : undefined;
-    return id === undefined ? undefined : loaded?.id === id ? loaded : this.texts.peek(id);
+    const read = loaded?.changes === changes && loaded.text?.id === id ? loaded.text : undefined;
+    return this.texts.peek(id) ?? read;
   });
   readonly language = computed(() => this.study()?.language ?? 'en');
 
@@ -85,11 +93,9 @@ export class ReadingHere {
   readonly passages = computed((): readonly Passage[] => {
     const { coderId } = this.scope();
     const only = this.only();
-    let passages = this.allPassages();
-    if (coderId)
-      passages = passages
-        .map((passage) => ({ ...passage, codings: passage.codings.filter((coding) => coding.coderId === coderId) }))
-        .filter((passage) => passage.codings.length > 0 || passage.coderId === coderId);
+    const columns = this.passageTable()[this.documentId() ?? ''];
+    const own = coderId && columns ? columnsOfCoder(columns, coderId) : columns;
+    let passages = own ? unpackPassages(own) : [];
     if (only && Object.hasOwn(this.codes(), only)) {
       const under = new Set(withDescendants(this.codes(), only));
       passages = passages

@@ -151,30 +151,31 @@ export class TextMenu {
   }
 
   protected async divide(): Promise<void> {
-    const title = await this.ask.text(
+    await this.ask.keep(
       'Divide the document before this paragraph',
       'Title of the second part',
       `${this.document().title} (2)`,
       'Divide',
+      (title) => this.session.attempt(splitDocument(this.text(), this.caret()(), title)).refused,
     );
-    if (title) this.session.run(splitDocument(this.text(), this.caret()(), title));
   }
 
   protected async speakers(): Promise<void> {
     const found = findSpeakers(draftsOf(this.text())).map((speaker) => speaker.name);
     if (found.length === 0) return this.notices.say('No labels such as “Name:” were found in this text.');
-    const raw = await this.ask.text(
+    await this.ask.keep(
       'Who speaks in this document?',
       'Labels of speakers, with commas between them',
       found.join(', '),
       'Take these',
+      (raw) => {
+        const names = raw
+          .split(',')
+          .map((name) => name.trim())
+          .filter(Boolean);
+        return this.session.attempt(redetectSpeakers(this.text(), new Set(names))).refused;
+      },
     );
-    if (raw === null) return;
-    const names = raw
-      .split(',')
-      .map((name) => name.trim())
-      .filter(Boolean);
-    this.session.run(redetectSpeakers(this.text(), new Set(names)));
   }
 
   protected asks(number: number): void {

@@ -6,7 +6,14 @@ import { codebookRows, documentsWithExamples } from '@core/codebook/codebook-row
 import { codebookCsv } from '@core/formats/csv/codebook-csv';
 import { codingsCsv } from '@core/formats/csv/codings-csv';
 import { StudySession } from '../../state/study-session';
-import { selectBackup, selectData, selectHistory, selectRole, selectScopedDocuments } from '../../state/study.selectors';
+import {
+  selectBackup,
+  selectData,
+  selectHistory,
+  selectRole,
+  selectScopedDocuments,
+  selectCoderPassages,
+} from '../../state/study.selectors';
 import { saveFile } from '../../ui/save-file';
 import { FilesService } from '../../workers/files-service';
 
@@ -51,6 +58,8 @@ export class WriteUp {
     });
   }
 
+  private readonly coderPassages = this.store.selectSignal(selectCoderPassages);
+
   protected async codings(): Promise<void> {
     await this.work('Writing the codings', async () => {
       const data = this.data()!;
@@ -60,7 +69,7 @@ export class WriteUp {
       );
       saveFile(
         `${data.study.title} – codings ${today()}.csv`,
-        codingsCsv(data, ids, (id) => texts.get(id)!),
+        codingsCsv({ ...data, passages: this.coderPassages() }, ids, (id) => texts.get(id)!),
         'text/csv',
       );
       this.note(`the codings of ${ids.length} documents as CSV`);

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, inject, Injectable } from '@angular/core';
-import { FormControl, ReactiveFormsModule } from '@angular/forms';
+import { ChangeDetectionStrategy, Component, type ElementRef, inject, Injectable, signal, viewChild } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialog, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { firstValueFrom } from 'rxjs';
+import type { DraftOf } from '../../state/drafts';
+import { Writing } from '../writing/writing';
 
 /** A question to the researcher before something is done. */
 export interface Question {
@@ -14,6 +15,10 @@ export interface Question {
   /** Asks for a line of text, beginning with this. */
   readonly text?: string;
   readonly label?: string;
+  /** Room for several lines; they are a draft of this until they are kept. */
+  readonly long?: DraftOf;
+  /** Does what was asked with the text. @returns why it was refused, and then the question stays open with what was typed, or null */
+  readonly tries?: (text: string) => string | null;
   /** Another way, beside yes and cancel. */
   readonly other?: string;
 }
@@ -23,7 +28,7 @@ export type Reply = { readonly chose: 'yes' | 'other'; readonly text: string } |
 
 @Component({
   selector: 'fl-ask-dialog',
-  imports: [MatDialogModule, ReactiveFormsModule],
+  imports: [MatDialogModule, Writing],
   template: `
     <form (submit)="$event.preventDefault(); close('yes')">
       <h2 mat-dialog-title>{{ data.title }}</h2>
@@ -31,11 +36,19 @@ export type Reply = { readonly chose: 'yes' | 'other'; readonly text: string } |
         @for (line of data.lines; track line) {
           <p>{{ line }}</p>
         }
-        @if (data.text !== undefined) {
+        @if (data.long; as long) {
           <label class="field"
             ><span>{{ data.label }}</span
-            ><input [formControl]="text" cdkFocusInitial
+            ><textarea #box rows="6" cdkFocusInitial [flWriting]="long.what" [of]="long.of" [stored]="data.text ?? ''"></textarea>
+          </label>
+        } @else if (data.text !== undefined) {
+          <label class="field"
+            ><span>{{ data.label }}</span
+            ><input #box [value]="data.text" cdkFocusInitial autocomplete="off"
           /></label>
+        }
+        @if (refusal()) {
+          <p class="writing-note" role="alert">{{ refusal() }}</p>
         }
       </mat-dialog-content>
       <mat-dialog-actions align="end">
@@ -64,10 +77,16 @@ export type Reply = { readonly chose: 'yes' | 'other'; readonly text: string } |
 class AskDialog {
   protected readonly data = inject<Question>(MAT_DIALOG_DATA);
   private readonly dialog = inject<MatDialogRef<AskDialog, Reply>>(MatDialogRef);
-  protected readonly text = new FormControl(this.data.text ?? '', { nonNullable: true });
+  private readonly box = viewChild<ElementRef<HTMLInputElement | HTMLTextAreaElement>>('box');
+  private readonly writing = viewChild(Writing);
+  protected readonly refusal = signal<string | null>(null);
 
   protected close(chose: 'yes' | 'other'): void {
-    this.dialog.close({ chose, text: this.text.value });
+    const text = this.box()?.nativeElement.value ?? '';
+    if (chose === 'yes') this.refusal.set(this.data.tries?.(text) ?? null);
+    if (this.refusal() !== null) return;
+    this.writing()?.done();
+    this.dialog.close({ chose, text });
   }
 }
 
@@ -85,6 +104,14 @@ export class Ask {
   /** Whether to go on. */
   async confirm(question: Question): Promise<boolean> {
     return (await this.reply(question))?.chose === 'yes';
+  }
+
+  /**
+   * A line of text that something is done with at once: what is refused stays in its field, with the reason beside it.
+   * @returns what was typed and done, or null for cancel
+   */
+  async keep(title: string, label: string, text: string, yes: string, tries: (text: string) => string | null): Promise<string | null> {
+    return (await this.reply({ title, lines: [], label, text, yes, tries }))?.text ?? null;
   }
 
   /** A line of text, or null for cancel. */

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, resource, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, resource, signal, viewChildren } from '@angular/core';
 import { Router } from '@angular/router';
 import { MAT_DIALOG_DATA, type MatDialog, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
@@ -11,13 +11,14 @@ import { naturalOrder } from '@core/text/natural-order';
 import { StudySession } from '../../state/study-session';
 import { selectCoders, selectData, selectGlosses, selectStudy } from '../../state/study.selectors';
 import { AnalysisService } from '../../workers/analysis-service';
+import { Writing } from '../writing/writing';
 import { Icon } from '../icon/icon';
 import { saveFile } from '../save-file';
 
 /** The words that the participants use, with their meanings: looked up, defined, exported. */
 @Component({
   selector: 'fl-glossary',
-  imports: [MatDialogModule, Icon],
+  imports: [MatDialogModule, Icon, Writing],
   templateUrl: './glossary.html',
   styleUrl: './glossary.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -67,15 +68,24 @@ export class Glossary {
     void this.router.navigate(['/study', this.study()!.id, 'reading', documentId], { queryParams: { from: 'the glossary' } });
   }
 
+  /** What the fields belong to: a word there is, or the one that is being defined. */
+  protected readonly of = computed(() => this.current()?.id ?? `new ${this.asked}`);
+  protected readonly refusal = signal<string | null>(null);
+  private readonly fields = viewChildren(Writing);
+
   protected keep(term: string, forms: string, meaning: string): void {
     const fields = { term, meaning, forms: forms.split(',') };
     const current = this.current();
-    const done = this.session.run(current ? editGloss(current.id, fields) : addGloss(fields));
+    const { refused } = this.session.attempt(current ? editGloss(current.id, fields) : addGloss(fields));
     // a refusal stays open with what was typed; nothing changed is as good as kept
-    if (done || current) this.dialog.close();
+    this.refusal.set(refused);
+    if (refused !== null) return;
+    for (const field of this.fields()) field.done();
+    this.dialog.close();
   }
 
   protected remove(gloss: Gloss): void {
+    for (const field of this.fields()) field.done();
     this.session.run(deleteGloss(gloss.id));
     this.current.set(null);
   }

@@ -8,13 +8,14 @@ import {
   type ElementRef,
   inject,
   input,
-  linkedSignal,
+  type OnInit,
   signal,
   viewChild,
 } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Editor } from '@tiptap/core';
 import { addMemo, addMemoEntry, editMemo, editMemoEntry } from '@core/change/commands/memos';
+import type { Command } from '@core/change/command';
 import { together } from '@core/change/together';
 import { MEMO_KINDS } from '@core/model/memo';
 import { nameOfSubject } from '@core/memos/exchange/memo-tables';
@@ -25,6 +26,8 @@ import { memoDrafts, type MemoDraft, type MemoTask } from '../../state/memo-draf
 import { StudySession } from '../../state/study-session';
 import { selectCoders, selectData, selectMemos, selectStudy } from '../../state/study.selectors';
 import { TextCache } from '../../state/text-cache';
+import { Drafts } from '../../state/drafts';
+import { Ask } from '../dialogs/ask';
 import { Icon } from '../icon/icon';
 import { MemoNames } from './memo-names';
 import { Prose } from './prose';
@@ -48,11 +51,13 @@ const REST = 400;
   },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class Desk {
+export class Desk implements OnInit {
   readonly task = input.required<MemoTask>();
 
   private readonly desk = inject(WritingDesk);
   private readonly session = inject(StudySession);
+  private readonly drafts = inject(Drafts);
+  private readonly ask = inject(Ask);
   private readonly notices = inject(Notices);
   private readonly names = inject(MemoNames);
   private readonly texts = inject(TextCache);
@@ -66,9 +71,12 @@ export class Desk {
   private editor: Editor | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private closed = false;
+  /** What stood in the fields and in the text when it was opened. */
+  private fields = '';
+  private words = '';
 
   /** The draft that was begun for the same task, if there is one. */
-  private readonly begun = this.findDraft();
+  private begun: MemoDraft | null = null;
   protected readonly memo = computed(() => {
     const task = this.task();
     return 'memoId' in task ? this.memos()[task.memoId] : undefined;
@@ -77,10 +85,12 @@ export class Desk {
     const task = this.task();
     return 'memoId' in task && task.entryId ? this.memo()?.entries.find((entry) => entry.id === task.entryId) : undefined;
   });
-  protected readonly title = linkedSignal(() => this.memo()?.title ?? this.begun?.title ?? '');
-  protected readonly kind = linkedSignal(() => this.memo()?.kind ?? this.begun?.kind ?? 'analytic');
-  protected readonly tags = linkedSignal(() => this.memo()?.tags?.join(', ') ?? this.begun?.tags ?? '');
-  protected readonly question = linkedSignal(() => (this.memo() ? this.memo()!.question === 'open' : (this.begun?.question ?? false)));
+  protected readonly title = signal('');
+  protected readonly kind = signal('analytic');
+  protected readonly tags = signal('');
+  protected readonly question = signal(false);
+  /** Why it could not be kept, beside what was written. */
+  protected readonly refusal = signal<string | null>(null);
   protected readonly ready = signal(false);
   protected readonly kinds = computed(() => [...new Set([...MEMO_KINDS, ...Object.values(this.memos()).map((memo) => memo.kind)])]);
   protected readonly about = computed(() => {
@@ -96,7 +106,12 @@ export class Desk {
 
   constructor() {
     afterNextRender(() => void this.start());
+    const flush = (): void => this.keepDraft();
+    const unwatch = this.drafts.watch(() => this.isUnkept());
+    window.addEventListener('pagehide', flush);
     inject(DestroyRef).onDestroy(() => {
+      window.removeEventListener('pagehide', flush);
+      unwatch();
       // what is on the desk when it goes otherwise than by its own buttons is not lost
       if (!this.closed) this.keepDraft();
       clearTimeout(this.timer);
@@ -104,11 +119,18 @@ export class Desk {
     });
   }
 
-  private findDraft(): MemoDraft | null {
+  ngOnInit(): void {
     const studyId = this.study()?.id;
-    const draft = studyId ? memoDrafts.of(studyId) : null;
-    const task = this.desk.task();
-    return draft && JSON.stringify(draft.task) === JSON.stringify(task) ? draft : null;
+    const memo = this.memo();
+    this.begun = studyId ? memoDrafts.of(studyId, this.task()) : null;
+    // once: what is typed here must not be taken back by what happens to the memo elsewhere
+    this.title.set(this.begun?.title ?? memo?.title ?? '');
+    this.kind.set(this.begun?.kind ?? memo?.kind ?? 'analytic');
+    this.tags.set(this.begun?.tags ?? memo?.tags?.join(', ') ?? '');
+    this.question.set(this.begun?.question ?? memo?.question === 'open');
+    this.fields = this.fieldsNow();
+    this.words = this.begun?.text ?? this.editing()?.text ?? '';
+    if (studyId) memoDrafts.setOpen(studyId, this.task());
   }
 
   private async start(): Promise<void> {
@@ -116,26 +138,48 @@ export class Desk {
     if (this.closed) return;
     this.editor = makeRichText({
       element: this.place().nativeElement,
-      text: this.begun?.text ?? this.editing()?.text ?? '',
+      text: this.words,
       offers: (typed) => this.names.offers(typed),
       changed: () => this.touch(),
     });
+    // Markdown can say one thing in several ways: what the editor makes of it is what counts
+    this.words = this.editor.getMarkdown();
     this.ready.set(true);
     if (!this.memo() && !this.begun) this.titleBox()?.nativeElement.focus();
     else this.editor.commands.focus('end');
   }
 
+  private fieldsNow(): string {
+    return JSON.stringify([this.title(), this.kind(), this.tags(), this.question()]);
+  }
+
+  private isUnkept(): boolean {
+    if (this.closed) return false;
+    return this.begun !== null || this.fieldsNow() !== this.fields || (this.editor !== null && this.editor.getMarkdown() !== this.words);
+  }
+
   /** What is written goes to disk as a draft soon after. */
   protected touch(): void {
+    this.refusal.set(null);
     clearTimeout(this.timer);
     this.timer = setTimeout(() => this.keepDraft(), REST);
   }
 
   private keepDraft(): void {
+    clearTimeout(this.timer);
     const studyId = this.study()?.id;
-    if (!studyId || !this.editor) return;
+    if (!studyId || this.closed) return;
+    if (!this.isUnkept()) return memoDrafts.drop(studyId, this.task());
     const [title, kind, tags, question] = [this.title(), this.kind(), this.tags(), this.question()];
-    memoDrafts.keep(studyId, { task: this.task(), title, kind, tags, question, text: this.editor.getMarkdown() });
+    const kept = memoDrafts.keep(studyId, {
+      task: this.task(),
+      title,
+      kind,
+      tags,
+      question,
+      text: this.editor?.getMarkdown() ?? this.words,
+    });
+    if (!kept) this.refusal.set('The browser has no room for a draft: keep this before you close the window.');
   }
 
   protected format(how: 'bold' | 'italic' | 'heading' | 'list' | 'numbers' | 'quote'): void {
@@ -164,56 +208,71 @@ export class Desk {
   }
 
   protected keep(): void {
-    const text = this.editor?.getMarkdown().trim() ?? '';
-    const memo = this.memo();
-    const task = this.task();
-    const tags = this.tags().split(',');
-    if (memo) {
-      const entry = this.editing();
-      const question = this.question() ? ('open' as const) : memo.question === 'open' ? ('answered' as const) : undefined;
-      const kept = this.session.run(
-        together([
-          entry ? editMemoEntry(memo.id, entry.id, text) : addMemoEntry(memo.id, text),
-          editMemo(memo.id, { title: this.title(), kind: this.kind(), tags, ...(question && { question }) }),
-        ]),
-      );
-      if (!kept && text !== (entry?.text ?? '')) return;
-    } else {
-      const title =
-        this.title().trim() ||
-        text
-          .replace(/[#>*_[\]]/g, '')
-          .trim()
-          .split(/\s+/)
-          .slice(0, 7)
-          .join(' ');
-      const about = 'about' in task ? task.about : null;
-      if (
-        !this.session.run(addMemo({ title, kind: this.kind(), about, text, tags, ...(this.question() && { question: 'open' as const }) }))
-      )
-        return;
+    if (!this.editor) return;
+    const text = this.editor.getMarkdown().trim();
+    const { refused } = this.session.attempt(this.memo() ? this.writtenOn(text) : this.newMemo(text));
+    if (refused !== null) {
+      this.keepDraft();
+      return this.refusal.set(refused);
     }
     this.end();
   }
 
-  /** Goes back to what was looked at; what is written stays as a draft. */
-  protected leave(): void {
-    this.keepDraft();
-    const left = Boolean(this.editor?.getMarkdown().trim()) && !this.editing();
-    this.closed = true;
-    this.desk.close();
-    if (left) this.notices.say('What you wrote is kept as a draft; it comes back when you write here again.');
+  private writtenOn(text: string): Command {
+    const memo = this.memo()!;
+    const entry = this.editing();
+    const question = this.question() ? ('open' as const) : memo.question === 'open' ? ('answered' as const) : undefined;
+    return together([
+      entry ? editMemoEntry(memo.id, entry.id, text) : addMemoEntry(memo.id, text),
+      editMemo(memo.id, { title: this.title(), kind: this.kind(), tags: this.tags().split(','), ...(question && { question }) }),
+    ]);
   }
 
-  protected drop(): void {
-    this.end();
+  private newMemo(text: string): Command {
+    const task = this.task();
+    const firstWords = text
+      .replace(/[#>*_[\]]/g, '')
+      .trim()
+      .split(/\s+/)
+      .slice(0, 7)
+      .join(' ')
+      .slice(0, 200);
+    return addMemo({
+      title: this.title().trim() || firstWords,
+      kind: this.kind(),
+      about: 'about' in task ? task.about : null,
+      text,
+      tags: this.tags().split(','),
+      ...(this.question() && { question: 'open' as const }),
+    });
+  }
+
+  /** Goes back to what was looked at; what is written stays as a draft. */
+  protected leave(): void {
+    const left = this.isUnkept();
+    this.keepDraft();
+    this.close();
+    if (left) this.notices.say('What you wrote is kept as a draft; it comes back when you write here again, and is listed under Memos.');
+  }
+
+  protected async drop(): Promise<void> {
+    const goOn =
+      !this.isUnkept() ||
+      (await this.ask.confirm({ title: 'Drop what is written here?', lines: ['It was not kept yet.'], yes: 'Drop it', danger: true }));
+    if (goOn) this.end();
   }
 
   private end(): void {
+    const studyId = this.study()?.id;
+    if (studyId) memoDrafts.drop(studyId, this.task());
+    this.close();
+  }
+
+  private close(): void {
     this.closed = true;
     clearTimeout(this.timer);
     const studyId = this.study()?.id;
-    if (studyId) memoDrafts.drop(studyId);
+    if (studyId) memoDrafts.setOpen(studyId, null);
     this.desk.close();
   }
 }

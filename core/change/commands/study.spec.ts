@@ -43,10 +43,12 @@ describe('what a study says of itself', () => {
     expect(() => bench.run(workAs(''))).toThrowError(/needs a name/);
   });
 
-  it('keeps questions under a name, and replaces one of the same name', () => {
+  it('keeps questions under a name, and replaces one of the same name only when that is asked for', () => {
     bench.run(saveQuery('Worries', QUESTION));
     const id = Object.keys(bench.state.tables.query)[0]!;
-    bench.run(saveQuery(' Worries', { ...QUESTION, withCodesUnder: true }));
+    expect(bench.run(saveQuery('Worries', QUESTION))).toBeNull();
+    expect(() => bench.run(saveQuery('Worries', { ...QUESTION, withCodesUnder: true }))).toThrowError(/asks something else/);
+    bench.run(saveQuery(' Worries', { ...QUESTION, withCodesUnder: true }, true));
     expect(Object.keys(bench.state.tables.query)).toEqual([id]);
     expect(bench.state.tables.query[id]!.question.withCodesUnder).toBeTrue();
     expect(() => bench.run(saveQuery(' ', QUESTION))).toThrowError(/needs a name/);

@@ -59,11 +59,16 @@ export function noteExport(what: string): Command {
 }
 
 /** Keeps a question under a name; one with the same name is replaced. */
-export function saveQuery(name: string, question: Question): Command {
+export function saveQuery(name: string, question: Question, replaces = false): Command {
   return (state, context) => {
     const wanted = tidyLine(name);
     if (!wanted) throw new CommandError('A query needs a name.');
     const known = Object.values(state.tables.query).find((query) => query.name === wanted);
+    if (known && !replaces && JSON.stringify(known.question) !== JSON.stringify(question))
+      throw new CommandError(
+        `There is a query “${short(wanted)}” already, and it asks something else. Choose another name, or replace it.`,
+      );
+    if (known && JSON.stringify(known.question) === JSON.stringify(question)) return null;
     const query: Query = { id: context.newId(), name: wanted, question, createdAt: context.now };
     return {
       change: [known ? updated('query', known, { question }) : added('query', query)],

@@ -3,7 +3,7 @@ import { faultsOf, UNDESCRIBED, type ListedCode, type ListedCodebook } from './l
 
 /**
  * Reads codes from a list as one types or pastes it: a line a code. What lies under another is indented (by tabs or
- * spaces), or names its path (`Feelings / Worry`). After a tab or a long dash stands the definition. Bullets and
+ * spaces), or names its path (`Feelings / Worry`). After a tab, or a dash between blanks, stands the definition. Bullets and
  * numbers in front are passed over.
  */
 export function readCodeList(raw: string): ListedCodebook {
@@ -16,7 +16,7 @@ export function readCodeList(raw: string): ListedCodebook {
     const lead = /^[\t ]*/.exec(line)![0];
     const indent = [...lead].reduce((sum, sign) => sum + (sign === '\t' ? 4 : 1), 0);
     const bare = line.slice(lead.length).replace(/^([-*•–]|\d+([.)]\d*)*[.)])\s+/u, '');
-    const [head = '', ...definition] = bare.split(/\t+|\s[—–]\s/u);
+    const [head = '', ...definition] = bare.split(/\t+|\s(?:[—–]|--?)\s/u);
     while (open.length > 0 && open.at(-1)!.indent >= indent) open.pop();
     const above = open.at(-1)?.path ?? [];
     const names = head

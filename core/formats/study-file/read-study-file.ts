@@ -4,6 +4,7 @@ import { checkStudy } from '../../integrity/check-study';
 import { EmphasisSpanSchema, ParagraphSchema, PlaceMarkSchema, type Text } from '../../model/document';
 import type { Id } from '../../model/ids';
 import { PassageSchema } from '../../model/passage';
+import { isMendable } from '../../model/mendable';
 import { RECORD_SCHEMAS } from '../../model/records';
 import { TABLE_TYPES, type TableType } from '../../model/record-types';
 import { migrate, migrateEntry, migrateRecord, NewerVersionError, SCHEMA_VERSION } from '../../model/schema-version';
@@ -145,7 +146,8 @@ const StructureSchema = z.strictObject({
 
 function readTable(type: TableType, records: readonly unknown[]): Record<Id, unknown> {
   const table: Record<Id, unknown> = {};
-  for (const record of parse(z.array(RECORD_SCHEMAS[type] as z.ZodType<{ id: Id }>), records, TABLE_FILES[type])) {
+  for (const raw of records) {
+    const record = parse(RECORD_SCHEMAS[type] as z.ZodType<{ id: Id }>, raw, TABLE_FILES[type]);
     if (Object.hasOwn(table, record.id))
       throw new StudyFileError(`The study file does not hold together: “${TABLE_FILES[type]}” has the same record twice.`);
     table[record.id] = record;
@@ -156,6 +158,8 @@ function readTable(type: TableType, records: readonly unknown[]): Record<Id, unk
 function parse<T>(schema: z.ZodType<T>, value: unknown, name: string): T {
   const result = schema.safeParse(value);
   if (result.success) return result.data;
+  // a value that an earlier version let in: the study opens with it and says so
+  if (result.error.issues.every(isMendable)) return value as T;
   const issue = result.error.issues[0]!;
   const where = issue.path.length > 0 ? ` at ${issue.path.map(String).join('.')}` : '';
   throw new StudyFileError(`“${name}” in the study file is not as it should be${where}: ${issue.message}.`);

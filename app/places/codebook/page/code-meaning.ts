@@ -19,13 +19,14 @@ import { FAMILY_NAMES } from '@core/model/palette';
 import { withDescendants } from '@core/codebook/tree';
 import { StudySession } from '../../../state/study-session';
 import { selectCodes, selectDocuments, selectMemos, selectPassages, selectRelations } from '../../../state/study.selectors';
+import { Writing, type Keeping } from '../../../ui/writing/writing';
 import { Icon } from '../../../ui/icon/icon';
 import { WritingDesk } from '../../../ui/memo/writing-desk';
 
 /** What a code means: its name, mark, colour, description, examples, relations, memos, where it lies. Fields are kept when they are left. */
 @Component({
   selector: 'fl-code-meaning',
-  imports: [Icon],
+  imports: [Icon, Writing],
   templateUrl: './code-meaning.html',
   styleUrl: './code-meaning.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -67,15 +68,11 @@ export class CodeMeaning {
     { key: 'notes', name: 'Notes', rows: 2 },
   ];
 
-  /** Keeps a field that was left; a refused value is put back. */
-  protected edit(fields: CodeFields, box?: HTMLInputElement): void {
-    this.session.run(editCode(this.code().id, fields));
-    const now = this.codes()[this.code().id];
-    if (box && now) box.value = box.name === 'mark' ? now.mark : now.name;
-  }
+  /** Keeps a field that was left, for the code it was written for. */
+  protected readonly keepField: Keeping = (text, codeId, what) => this.session.attempt(editCode(codeId, { [what]: text })).refused;
 
-  protected editProse(key: 'definition' | 'useWhen' | 'doNotUseWhen' | 'example' | 'notes', text: string): void {
-    this.edit({ [key]: text });
+  protected edit(fields: CodeFields): void {
+    this.session.run(editCode(this.code().id, fields));
   }
 
   protected async move(): Promise<void> {

@@ -6,6 +6,7 @@ import type { Id } from '@core/model/ids';
 import { childrenOf } from '@core/codebook/tree';
 import { selectCodeCounts, selectCodes, selectData, selectQueryScope } from '../../../state/study.selectors';
 import { AnalysisService } from '../../../workers/analysis-service';
+import { Icon } from '../../../ui/icon/icon';
 import { Swatch } from '../../../ui/swatch/swatch';
 import { CodeHistory } from './code-history';
 import { CodeMeaning } from './code-meaning';
@@ -18,12 +19,17 @@ type Side = (typeof SIDES)[number];
 /** The page of one code: what it means, where it is, its passages, and how it came about. */
 @Component({
   selector: 'fl-code-page',
-  imports: [CodeHistory, CodeMeaning, CodePassages, CodeWhere, Swatch],
+  imports: [Icon, CodeHistory, CodeMeaning, CodePassages, CodeWhere, Swatch],
   template: `
     <header>
-      <h2 class="title"><fl-swatch [mark]="code().mark" [colour]="code().colour" />{{ code().name }}</h2>
+      <h2 class="title">
+        <fl-swatch [mark]="code().mark" [colour]="code().colour" />{{ code().name }}
+        @if (closes()) {
+          <button class="icon" (click)="closed.emit()" aria-label="Close the page of the code"><fl-icon name="x" /></button>
+        }
+      </h2>
       <p class="second small">
-        {{ own() }} {{ own() === 1 ? 'passage' : 'passages' }} in scope carry it
+        {{ own().toLocaleString() }} {{ own() === 1 ? 'passage' : 'passages' }} in scope carry it
         @if (hasChildren()) {
           ·
           <button class="part" (click)="withUnder.set(!withUnder())">
@@ -84,6 +90,9 @@ type Side = (typeof SIDES)[number];
       font-size: 16px;
       overflow-wrap: anywhere;
     }
+    .title .icon {
+      margin-left: auto;
+    }
     .tabs {
       margin-top: 6px;
     }
@@ -102,6 +111,9 @@ type Side = (typeof SIDES)[number];
 })
 export class CodePage {
   readonly code = input.required<Code>();
+  /** Whether the page can be put away. */
+  readonly closes = input(false);
+  readonly closed = output<void>();
   readonly addUnder = output<void>();
   readonly removing = output<void>();
   /** Another code is to be shown. */

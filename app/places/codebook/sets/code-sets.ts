@@ -69,31 +69,25 @@ export class CodeSets {
   }
 
   protected async makeByHand(): Promise<void> {
-    const name = await this.ask.text('New set of codes', 'Name', '', 'Make the set');
-    if (name) this.keep(addCodeSet(name, []));
+    await this.ask.keep('New set of codes', 'Name', '', 'Make the set', (name) => this.make(addCodeSet(name, [])));
   }
 
   protected async makeLive(): Promise<void> {
     const conditions = this.making();
-    const name =
-      conditions &&
-      (await this.ask.text(
-        'New live set',
-        'Name',
-        conditionsSentence(conditions, { codes: this.codes(), folders: this.folders() }).slice(0, 80),
-        'Make the set',
-      ));
-    if (name) this.keep(addCodeSet(name, [], conditions));
+    if (!conditions) return;
+    const sentence = conditionsSentence(conditions, { codes: this.codes(), folders: this.folders() }).slice(0, 80);
+    await this.ask.keep('New live set', 'Name', sentence, 'Make the set', (name) => this.make(addCodeSet(name, [], conditions)));
   }
 
-  private keep(command: ReturnType<typeof addCodeSet>): void {
-    const action = this.session.run(command);
-    if (action) this.choose(action.change[0]!.after!.id);
+  /** @returns why it was refused, or null */
+  private make(command: ReturnType<typeof addCodeSet>): string | null {
+    const { done, refused } = this.session.attempt(command);
+    if (done) this.choose(done.change[0]!.after!.id);
+    return refused;
   }
 
   protected async rename(set: CodeSet): Promise<void> {
-    const name = await this.ask.text('Rename the set', 'Name', set.name, 'Rename');
-    if (name) this.session.run(renameCodeSet(set.id, name));
+    await this.ask.keep('Rename the set', 'Name', set.name, 'Rename', (name) => this.session.attempt(renameCodeSet(set.id, name)).refused);
   }
 
   protected remove(set: CodeSet): void {

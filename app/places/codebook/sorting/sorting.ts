@@ -20,7 +20,9 @@ import type { Code } from '@core/model/code';
 import type { Id } from '@core/model/ids';
 import type { SortingGroup } from '@core/model/sorting';
 import { StudySession } from '../../../state/study-session';
-import { selectCodeCounts, selectCodeFacts, selectCodes, selectCodeSets, selectSortings } from '../../../state/study.selectors';
+import { selectCodeCounts, selectCodeFacts, selectCodes, selectCodeSets, selectSortings, selectData } from '../../../state/study.selectors';
+import { addCode } from '@core/change/commands/codes';
+import { deleteAfterAsking } from '../delete-codes';
 import { Ask } from '../../../ui/dialogs/ask';
 import { Icon } from '../../../ui/icon/icon';
 import { Swatch } from '../../../ui/swatch/swatch';
@@ -43,6 +45,7 @@ export class Sorting {
   private readonly ask = inject(Ask);
   private readonly router = inject(Router);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private readonly data = this.store.selectSignal(selectData);
   private readonly facts = this.store.selectSignal(selectCodeFacts);
   protected readonly codes = this.store.selectSignal(selectCodes);
   protected readonly counts = this.store.selectSignal(selectCodeCounts);
@@ -87,6 +90,20 @@ export class Sorting {
     ),
   }));
 
+  /** A code under the one whose page is shown. It comes onto the table only when it is put there. */
+  protected async addUnder(code: Code): Promise<void> {
+    await this.ask.keep(`New code under ${code.name}`, 'Name', '', 'Make the code', (name) => {
+      const { done, refused } = this.session.attempt(addCode({ name, parentId: code.id }));
+      const made = done?.change.find((one) => one.type === 'code');
+      if (made?.after) this.chosenId.set(made.after.id);
+      return refused;
+    });
+  }
+
+  protected async remove(id: Id): Promise<void> {
+    if (await deleteAfterAsking(this.ask, this.session, this.data()!, [id])) this.chosenId.set(null);
+  }
+
   protected pick(id: Id): void {
     this.pickedId.set(id);
     this.chosenId.set(null);
@@ -102,10 +119,11 @@ export class Sorting {
       : inUse
           .filter((code) => childrenOf(codes, code.id).length === 0 && (which === 'all' || code.parentId === null))
           .map((code) => code.id);
-    const name = await this.ask.text(`Sort ${ids.length} codes`, 'Name of the table', set?.name ?? 'A first sorting', 'Lay them out');
-    if (name === null) return;
-    const action = this.session.run(addSorting(name, ids));
-    if (action) this.pick(action.change[0]!.after!.id);
+    await this.ask.keep(`Sort ${ids.length} codes`, 'Name of the table', set?.name ?? 'A first sorting', 'Lay them out', (name) => {
+      const { done, refused } = this.session.attempt(addSorting(name, ids));
+      if (done) this.pick(done.change[0]!.after!.id);
+      return refused;
+    });
   }
 
   protected clear(): void {
@@ -115,10 +133,15 @@ export class Sorting {
 
   protected async newGroup(codeIds: readonly Id[] = [], at?: { x: number; y: number }): Promise<void> {
     const table = this.table()!;
-    const name = await this.ask.text('New group', 'Name', '', 'Make the group');
-    if (name === null) return;
     const n = table.groups.length;
-    this.session.run(addGroup(table.id, name, at ?? { x: 16 + (n % 3) * (WIDE + 16), y: 16 + Math.floor(n / 3) * 220 }, codeIds));
+    const place = at ?? { x: 16 + (n % 3) * (WIDE + 16), y: 16 + Math.floor(n / 3) * 220 };
+    await this.ask.keep(
+      'New group',
+      'Name',
+      '',
+      'Make the group',
+      (name) => this.session.attempt(addGroup(table.id, name, place, codeIds)).refused,
+    );
     if (codeIds[0]) this.focus(codeIds[0]);
   }
 
@@ -178,14 +201,14 @@ export class Sorting {
     const groups = this.groups();
     if (/^[1-9]$/.test(event.key) && groups[Number(event.key) - 1]) this.lay(codeId, groups[Number(event.key) - 1]!.group.id);
     else if (event.key === '0' || event.key === 'Delete') this.lay(codeId, null);
-    else if (event.key === 'n') void this.newGroup([codeId]);
-    else if (event.key === 'g') menu.openMenu();
+    else if (event.ctrlKey || event.metaKey || event.altKey) return;
+    else if (event.key.toLowerCase() === 'n') void this.newGroup([codeId]);
+    else if (event.key.toLowerCase() === 'g') menu.openMenu();
     else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       const slips = [...this.host.querySelectorAll<HTMLElement>('.slip')];
       const at = slips.findIndex((slip) => slip.dataset['code'] === codeId);
       slips[at + (event.key === 'ArrowDown' ? 1 : -1)]?.focus();
-    } else if (event.altKey && event.key.startsWith('Arrow')) return;
-    else return;
+    } else return;
     event.preventDefault();
   }
 

@@ -1,4 +1,14 @@
-import { afterRenderEffect, ChangeDetectionStrategy, Component, ElementRef, inject, input, output, viewChild } from '@angular/core';
+import {
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  output,
+  viewChild,
+} from '@angular/core';
 import type { Chart } from 'chart.js';
 import { Store } from '@ngrx/store';
 import type { TreeRow } from '@core/codebook/tree';
@@ -11,7 +21,12 @@ import { ThemeChoice } from '../../../state/theme-choice';
 @Component({
   selector: 'fl-code-areas',
   template: `
-    <div class="frame"><canvas #canvas role="img" aria-label="Codes as areas; as bars the same numbers are in a list"></canvas></div>
+    @if (areas().length === 0) {
+      <p class="second">No code is carried by a passage where you are looking.</p>
+    }
+    <div class="frame" [hidden]="areas().length === 0">
+      <canvas #canvas role="img" aria-label="Codes as areas; as bars the same numbers are in a list"></canvas>
+    </div>
     <p class="second">Areas count the passages a code carries itself; the colours are those of the codes.</p>
   `,
   styles: `
@@ -42,15 +57,20 @@ export class CodeAreas {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
 
+  protected readonly areas = computed(() => {
+    const codes = this.codes();
+    return this.rows().flatMap(({ code }) => {
+      const count = this.counts().own.get(code.id) ?? 0;
+      const top = lineage(codes, code.id).at(-1)!;
+      return count > 0 ? [{ id: code.id, name: code.name, category: codes[top]!.name, colour: code.colour, count }] : [];
+    });
+  });
+
   constructor() {
     afterRenderEffect((onCleanup) => {
       const dark = this.theme.dark();
-      const codes = this.codes();
-      const areas = this.rows().flatMap(({ code }) => {
-        const count = this.counts().own.get(code.id) ?? 0;
-        const top = lineage(codes, code.id).at(-1)!;
-        return count > 0 ? [{ id: code.id, name: code.name, category: codes[top]!.name, colour: code.colour, count }] : [];
-      });
+      const areas = this.areas();
+      if (areas.length === 0) return;
       let chart: Chart | null = null;
       let gone = false;
       void import('../../../ui/charts/area-chart').then(({ drawAreas }) => {

@@ -1,5 +1,6 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import {
+  ApplicationRef,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -72,6 +73,7 @@ export class CodeTree {
   private readonly store = inject(Store);
   private readonly session = inject(StudySession);
   private readonly ask = inject(Ask);
+  private readonly application = inject(ApplicationRef);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly list = viewChild(CdkVirtualScrollViewport);
   private readonly several = viewChild(SeveralCodes);
@@ -104,7 +106,11 @@ export class CodeTree {
 
   protected readonly rows = this.shown.rows;
   protected readonly chosen = computed(() => this.codes()[this.chosenId() ?? ''] ?? this.rows()[0]?.code);
-  protected readonly chosenTogether = computed(() => [...this.chosenIds()].filter((id) => Object.hasOwn(this.codes(), id)));
+  /** Those of them that are shown: what a filter or a folded category hides is chosen no longer, as far as commands go. */
+  protected readonly chosenTogether = computed(() => {
+    const chosen = this.chosenIds();
+    return chosen.size === 0 ? [] : this.rows().flatMap((row) => (chosen.has(row.code.id) ? [row.code.id] : []));
+  });
   protected readonly byId = (_: number, row: { code: { id: Id } }): Id => row.code.id;
 
   constructor() {
@@ -125,7 +131,9 @@ export class CodeTree {
     if (event.shiftKey && this.anchor) this.chooseTo(id);
     else if (event.ctrlKey || event.metaKey) {
       this.chosenIds.update((ids) => {
-        const next = new Set(ids.size === 0 && this.chosenId() ? [this.chosenId()!] : ids);
+        // the first one further: the one that was chosen alone is one of them
+        if (ids.size === 0) return new Set([this.chosen()?.id ?? id, id]);
+        const next = new Set(ids);
         if (!next.delete(id)) next.add(id);
         return next;
       });
@@ -154,18 +162,24 @@ export class CodeTree {
   protected async add(beside: Id | null, under = false): Promise<void> {
     const code = beside ? this.codes()[beside] : undefined;
     const parentId = under ? beside : (code?.parentId ?? null);
-    const name = await this.ask.text(parentId ? `New code under ${this.codes()[parentId]!.name}` : 'New code', 'Name', '', 'Make the code');
-    if (name === null) return;
-    const made = this.session.run(addCode({ name, parentId }))?.change.find((one) => one.type === 'code');
-    if (made?.type !== 'code' || !made.after) return;
+    let madeId: Id | undefined;
+    await this.ask.keep(parentId ? `New code under ${this.codes()[parentId]!.name}` : 'New code', 'Name', '', 'Make the code', (name) => {
+      const { done, refused } = this.session.attempt(addCode({ name, parentId }));
+      const made = done?.change.find((one) => one.type === 'code');
+      madeId = made?.after?.id;
+      return refused;
+    });
+    if (madeId === undefined) return;
     if (parentId) this.settings.toggleFold(parentId, false);
-    this.focusRow(made.after.id);
+    this.chooseOne(madeId);
+    this.focusRow(madeId);
   }
 
   protected onKey(event: KeyboardEvent, id: Id): void {
     const rows = this.rows();
     const at = rows.findIndex((row) => row.code.id === id);
     const command = event.ctrlKey || event.metaKey;
+    const letter = event.key.toLowerCase();
     const to = {
       ArrowDown: at + 1,
       ArrowUp: at - 1,
@@ -179,22 +193,31 @@ export class CodeTree {
       if (event.shiftKey) {
         this.anchor ??= id;
         this.chooseTo(rows[to].code.id);
-      } else this.chooseOne(rows[to].code.id);
+      } else if (!command) this.chooseOne(rows[to].code.id);
       this.focusRow(rows[to].code.id);
     } else if (event.key === 'ArrowRight' && rows[at]?.hasChildren && this.settings.folded().has(id)) this.settings.toggleFold(id, false);
     else if (event.key === 'ArrowLeft' && rows[at]?.hasChildren && !this.settings.folded().has(id)) this.settings.toggleFold(id, true);
     else if (event.key === 'ArrowLeft' && this.codes()[id]?.parentId) this.focusRow(this.codes()[id]!.parentId!);
-    else if (event.key === ' ') this.onClick(new MouseEvent('click', { ctrlKey: true }), id);
+    else if (event.key === ' ' && event.target === event.currentTarget) this.onClick(new MouseEvent('click', { ctrlKey: true }), id);
     else if (command && event.key === 'a') this.chosenIds.set(new Set(rows.map((row) => row.code.id)));
     else if (event.key === 'Escape' && this.chosenIds().size > 0) this.leaveSeveral();
-    else if (event.key === 'Delete') void this.remove();
+    else if (event.key === 'Delete') this.about(id, () => void this.remove());
     else if (command) return;
-    else if (event.key === 'n') void this.add(id);
-    else if (event.key === 'j') void this.several()?.join();
-    else if (event.key === 'u') void this.several()?.move();
-    else if (event.key === 'F2') this.host.querySelector<HTMLInputElement>('fl-code-page input[name=name]')?.select();
+    else if (letter === 'n') void this.add(id);
+    else if (letter === 'j') this.about(id, () => void this.several()?.join());
+    else if (letter === 'u') this.about(id, () => void this.several()?.move());
+    else if (event.key === 'F2') this.about(id, () => this.host.querySelector<HTMLInputElement>('fl-code-page input[name=name]')?.select());
     else return;
     event.preventDefault();
+  }
+
+  /** Does something about those chosen together; with none chosen, about the row that has the focus. */
+  private about(id: Id, action: () => void): void {
+    if (this.chosenTogether().length === 0) {
+      this.chooseOne(id);
+      this.application.tick();
+    }
+    action();
   }
 
   /** The codes a command is about: those chosen together, else the one. */

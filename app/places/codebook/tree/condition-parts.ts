@@ -95,7 +95,9 @@ export class ConditionParts {
     question: string,
     usual: number,
   ): Promise<void> {
-    const raw = await this.ask.text(question, 'Number', String(usual), 'Set');
+    const raw = await this.ask.keep(question, 'Number', String(usual), 'Set', (typed) =>
+      /^\d{1,7}$/.test(typed.trim()) && Number(typed) <= 1_000_000 ? null : `“${typed}” is not a whole number from 0 to a million.`,
+    );
     if (raw === null) return;
     const number = Number(raw);
     if (!Number.isInteger(number) || number < 0 || number > 1_000_000)

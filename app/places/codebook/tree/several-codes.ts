@@ -4,12 +4,12 @@ import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import { colourByCategory, colourCodes, moveCodes, retireCodes } from '@core/change/commands/codebook-work';
 import { addCodeSet, changeCodeSet } from '@core/change/commands/code-sets';
-import { deleteCode, deleteCodes, deletionToll } from '@core/change/commands/codes';
 import { FAMILY_SIZE } from '@core/model/code';
 import type { Id } from '@core/model/ids';
 import { FAMILY_NAMES } from '@core/model/palette';
 import { StudySession } from '../../../state/study-session';
 import { selectCodes, selectCodeSets, selectData } from '../../../state/study.selectors';
+import { deleteAfterAsking } from '../delete-codes';
 import { Ask } from '../../../ui/dialogs/ask';
 import { Icon } from '../../../ui/icon/icon';
 import { ChooseCode } from '../../../ui/picker/choose-code';
@@ -141,8 +141,13 @@ export class SeveralCodes {
   }
 
   protected async newSet(): Promise<void> {
-    const name = await this.ask.text(`New set of ${this.ids().length} codes`, 'Name', '', 'Make the set');
-    if (name) this.session.run(addCodeSet(name, this.ids()));
+    await this.ask.keep(
+      `New set of ${this.ids().length} codes`,
+      'Name',
+      '',
+      'Make the set',
+      (name) => this.session.attempt(addCodeSet(name, this.ids())).refused,
+    );
   }
 
   protected intoSet(setId: Id): void {
@@ -150,23 +155,7 @@ export class SeveralCodes {
   }
 
   /** Deletes after naming what goes. @returns whether it was done */
-  async remove(): Promise<boolean> {
-    const ids = this.ids();
-    const toll = deletionToll(this.data()!, ...ids);
-    const words = (count: number, one: string): string => `${count.toLocaleString()} ${one}${count === 1 ? '' : 's'}`;
-    const under = toll.codes - ids.length;
-    const goOn = await this.ask.confirm({
-      title: `Delete ${this.what()}?`,
-      lines: [
-        under > 0 ? `With it go the ${words(under, 'code')} under it.` : 'No code lies under it.',
-        `This takes away ${words(toll.codings, 'coding')} in ${words(toll.documents, 'document')}${toll.passages > 0 ? `; ${words(toll.passages, 'passage')} carrying nothing else ${toll.passages === 1 ? 'goes' : 'go'} too` : ''}.`,
-        toll.memos > 0
-          ? `${words(toll.memos, 'memo')} about ${toll.codes > 1 ? 'them' : 'it'} will stay, attached to nothing. It can be undone.`
-          : 'It can be undone.',
-      ],
-      yes: ids.length === 1 ? 'Delete the code' : 'Delete the codes',
-      danger: true,
-    });
-    return goOn && this.session.run(ids.length === 1 ? deleteCode(ids[0]!) : deleteCodes(ids)) !== null;
+  remove(): Promise<boolean> {
+    return deleteAfterAsking(this.ask, this.session, this.data()!, this.ids());
   }
 }

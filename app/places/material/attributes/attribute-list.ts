@@ -57,15 +57,26 @@ export class AttributeList {
     this.picked.set(new Set());
   }
 
-  protected async add(of: Attribute['of'], name: string, type: string): Promise<void> {
-    const action = this.session.run(addAttribute(of, name, type as Attribute['type']));
-    const made = action?.change[0]?.after;
+  /** Makes an attribute; what is refused stays in its field. */
+  protected add(of: Attribute['of'], box: HTMLInputElement, type: string): void {
+    const { done, refused } = this.session.attempt(addAttribute(of, box.value, type as Attribute['type']));
+    this.refusal.set(refused === null ? null : { of, reason: refused });
+    if (refused !== null) return;
+    box.value = '';
+    const made = done?.change[0]?.after;
     if (made) this.choose(made.id);
   }
 
+  protected readonly refusal = signal<{ readonly of: Attribute['of']; readonly reason: string } | null>(null);
+
   protected async rename(attribute: Attribute): Promise<void> {
-    const name = await this.ask.text('Rename the attribute', 'Name', attribute.name, 'Rename');
-    if (name) this.session.run(renameAttribute(attribute.id, name));
+    await this.ask.keep(
+      'Rename the attribute',
+      'Name',
+      attribute.name,
+      'Rename',
+      (name) => this.session.attempt(renameAttribute(attribute.id, name)).refused,
+    );
   }
 
   protected move(attribute: Attribute, by: -1 | 1): void {
@@ -116,8 +127,13 @@ export class AttributeList {
 
   protected async join(attribute: Attribute): Promise<void> {
     const values = [...this.picked()];
-    const into = await this.ask.text(`Join ${values.length} values`, 'Into', values[0] ?? '', 'Join');
-    if (into) this.session.run(joinChoices(attribute.id, values, into));
+    await this.ask.keep(
+      `Join ${values.length} values`,
+      'Into',
+      values[0] ?? '',
+      'Join',
+      (into) => this.session.attempt(joinChoices(attribute.id, values, into)).refused,
+    );
     this.picked.set(new Set());
   }
 
@@ -133,24 +149,19 @@ export class AttributeList {
 
   /** Numbers or dates in bands, as a new attribute. */
   protected async band(attribute: Attribute): Promise<void> {
-    const raw = await this.ask.text(
+    await this.ask.keep(
       `Group “${attribute.name}” in bands`,
       attribute.type === 'date' ? 'Where bands begin, e.g. 2025-01-01, 2025-07-01' : 'Where bands begin, e.g. 20, 40, 60',
       '',
       'Make the attribute',
+      (raw) => {
+        const bands = readBands(raw, attribute.type);
+        if (!bands) return 'These are no bands. Write ascending numbers or dates with commas between them.';
+        const { done, refused } = this.session.attempt(recode(attribute.id, `${attribute.name} in bands`, bands));
+        const made = done?.change[0]?.after;
+        if (made) this.choose(made.id);
+        return refused;
+      },
     );
-    if (raw === null) return;
-    const bands = readBands(raw, attribute.type);
-    if (!bands) {
-      await this.ask.confirm({
-        title: 'These are no bands',
-        lines: ['Write ascending numbers or dates with commas between them.'],
-        yes: 'Understood',
-      });
-      return;
-    }
-    const action = this.session.run(recode(attribute.id, `${attribute.name} in bands`, bands));
-    const made = action?.change[0]?.after;
-    if (made) this.choose(made.id);
   }
 }

@@ -63,10 +63,10 @@ describe('the register of cases', () => {
     expect(grid.session.done.length).toBe(0);
   });
 
-  it('takes a block from a spreadsheet as one step, names and values, wherever the rows move by their new names', async () => {
+  it('takes a block from a spreadsheet as one step, names and values; rows move by their new names only when they are sorted anew', async () => {
     await grid.click(cell(0, 0));
     await paste('Zoe\t58\tGull Bay\nAnna\t44\tSaltpans');
-    expect(names()).toEqual(['Anna', 'Shona', 'Zoe']);
+    expect(names()).toEqual(['Zoe', 'Anna', 'Shona']);
     expect([valuesOf('Zoe').slice(0, 2), valuesOf('Anna').slice(0, 2)]).toEqual([
       [58, 'Gull Bay'],
       [44, 'Saltpans'],
@@ -83,6 +83,69 @@ describe('the register of cases', () => {
     await paste('58\nmany\n44');
     expect(grid.find('[role=alert]').textContent).toContain('many');
     expect(['Calum', 'Mhairi', 'Shona'].map((name) => valuesOf(name)[0])).toEqual([undefined, undefined, undefined]);
+  });
+
+  it('keeps a value that does not fit in its cell when the hand goes elsewhere, and never puts it into another', async () => {
+    await grid.click(cell(0, 1));
+    await grid.press(cell(0, 1), 'x');
+    await grid.type('input.editor', 'old');
+    await grid.click(cell(2, 1));
+    expect(grid.all('input.editor').length).toBe(0);
+    expect(cell(0, 1).textContent).toContain('old');
+    expect(grid.find('.wrong').title).toContain('old');
+    expect(['Calum', 'Mhairi', 'Shona'].map((name) => valuesOf(name)[0])).toEqual([undefined, undefined, undefined]);
+    // taken up again where it was left, and mended
+    await grid.click(cell(0, 1));
+    await grid.press(cell(0, 1), 'Enter');
+    expect(grid.find<HTMLInputElement>('input.editor').value).toBe('old');
+    await grid.type('input.editor', '58');
+    await grid.press('input.editor', 'Enter');
+    expect(valuesOf('Calum')[0]).toBe(58);
+    expect(grid.all('.wrong').length).toBe(0);
+  });
+
+  it('leaves rows where they are while a sorted column is filled in', async () => {
+    await grid.click(grid.button('age'));
+    for (const [row, value] of [
+      [0, '58'],
+      [1, '9'],
+      [2, '44'],
+    ] as const) {
+      await grid.press(cell(row, 1), 'Enter');
+      await grid.type('input.editor', value);
+      await grid.press('input.editor', 'Enter');
+    }
+    expect(names()).toEqual(['Calum', 'Mhairi', 'Shona']);
+    expect(['Calum', 'Mhairi', 'Shona'].map((name) => valuesOf(name)[0])).toEqual([58, 9, 44]);
+    await grid.click(grid.button('age'));
+    await grid.click(grid.button('age'));
+    expect(names()).toEqual(['Mhairi', 'Shona', 'Calum']);
+  });
+
+  it('stays on its participant when a filter moves the rows, and chooses nobody else', async () => {
+    await grid.click(cell(1, 0));
+    await grid.click(cell(2, 0), { shiftKey: true });
+    await grid.type('[aria-label="Find in the register"]', 'Shona');
+    expect(grid.texts('footer span')[0]).toBe('Shona chosen');
+    await grid.type('[aria-label="Find in the register"]', 'nobody at all');
+    expect(grid.find<HTMLButtonElement>('footer .danger').disabled).toBeTrue();
+  });
+
+  it('drops nothing of a pasted block without a word: empty names, rows beyond the last, columns beyond the right', async () => {
+    await grid.click(cell(1, 0));
+    await paste('Zoe\t58\n\t44');
+    expect(grid.find('[role=alert]').textContent).toContain('The name in row 3 is empty');
+    expect(grid.session.done.length).toBe(0);
+    await paste('Zoe\t1\tHome\t2025-01-01\tmore');
+    expect(grid.find('[role=alert]').textContent).toContain('1 column wider');
+    await paste('Zoe\t58\nAnna\t44\nEwan\t33');
+    expect(grid.answers.asked.at(-1)).toBe('1 more row than there are participants');
+    expect(names()).toEqual(['Calum', 'Zoe', 'Anna', 'Ewan']);
+    expect(valuesOf('Ewan')[0]).toBe(33);
+    expect(grid.session.done.length).toBe(1);
+    grid.answers.chose = 'other';
+    await paste('Una\t1\nIona\t2\nRory\t3\nMorag\t4');
+    expect(names()).toEqual(['Calum', 'Una', 'Iona', 'Rory']);
   });
 
   it('fills down and clears a chosen range', async () => {

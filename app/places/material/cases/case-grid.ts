@@ -7,6 +7,8 @@ import { addCase, deleteCases, editCase } from '@core/change/commands/cases';
 import { addSet } from '@core/change/commands/sets';
 import { fold } from '@core/codebook/find-codes';
 import { naturalOrder } from '@core/text/natural-order';
+import type { Command } from '@core/change/command';
+import { listed } from '@core/text/listed';
 import { together } from '@core/change/together';
 import { randomId, type Id } from '@core/model/ids';
 import type { Case } from '@core/model/case';
@@ -17,6 +19,13 @@ import { Icon } from '../../../ui/icon/icon';
 import { memosAreAbout } from '../../../ui/memo/writing-desk';
 import { CaseSheet } from './case-sheet';
 import { inRange, rangeOf, readPasted, type Cell } from './grid-cells';
+import { WrongValues, type WrongValue } from './wrong-values';
+
+/** A cell by the case it is of; null for the first row, whichever it is. */
+interface CellOf {
+  readonly caseId: Id | null;
+  readonly column: number;
+}
 
 /** A date counts as due from this many days before it. */
 const DUE_DAYS = 14;
@@ -25,6 +34,7 @@ const DUE_DAYS = 14;
 @Component({
   selector: 'fl-case-grid',
   imports: [CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, Icon, CaseSheet],
+  providers: [WrongValues],
   templateUrl: './case-grid.html',
   styleUrl: './case-grid.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -33,7 +43,9 @@ export class CaseGrid {
   private readonly store = inject(Store);
   private readonly session = inject(StudySession);
   private readonly ask = inject(Ask);
+  private readonly wrongs = inject(WrongValues);
   private readonly application = inject(ApplicationRef);
+  private readonly findBox = viewChild<ElementRef<HTMLInputElement>>('find');
   private readonly viewport = viewChild(CdkVirtualScrollViewport);
   private readonly grid = viewChild<ElementRef<HTMLElement>>('grid');
   protected readonly study = this.store.selectSignal(selectStudy);
@@ -43,9 +55,12 @@ export class CaseGrid {
   /** A date attribute whose coming and overdue dates are shown, or null for all cases. */
   protected readonly dueBy = signal<Id | null>(null);
   protected readonly sort = signal<{ readonly by: Id | 'name'; readonly down: boolean }>({ by: 'name', down: false });
-  protected readonly active = signal<Cell>({ row: 0, column: 0 });
+  /** The chosen cell by the case it is of, so that it stays on its case wherever the rows move; null: the first row. */
+  private readonly chosenCell = signal<CellOf>({ caseId: null, column: 0 });
   /** The other corner of the chosen range. */
-  protected readonly anchor = signal<Cell>({ row: 0, column: 0 });
+  private readonly otherCorner = signal<CellOf>({ caseId: null, column: 0 });
+  /** The order of the rows while values are filled in: rows move again when the researcher sorts or filters anew. */
+  private readonly held = signal<readonly Id[] | null>(null);
   protected readonly editing = signal<{ readonly text: string } | null>(null);
   protected readonly openId = signal<Id | null>(null);
   protected readonly trouble = signal('');
@@ -54,7 +69,7 @@ export class CaseGrid {
   protected readonly attributes = computed(() => attributesOf(this.data()!, 'case'));
   protected readonly dateAttributes = computed(() => this.attributes().filter((attribute) => attribute.type === 'date'));
   protected readonly total = computed(() => Object.keys(this.data()!.tables.case).length);
-  protected readonly rows = computed((): Case[] => {
+  private readonly sorted = computed((): Case[] => {
     const typed = fold(this.typed().trim());
     const dueBy = this.dueBy();
     const limit = new Date(Date.now() + DUE_DAYS * 86_400_000).toISOString().slice(0, 10);
@@ -69,6 +84,15 @@ export class CaseGrid {
     if (attribute) sorted.sort((a, b) => compareValues(attribute, a.values[by], b.values[by]));
     return down ? sorted.reverse() : sorted;
   });
+  protected readonly rows = computed((): Case[] => {
+    const held = this.held();
+    if (!held) return this.sorted();
+    const cases = this.data()!.tables.case;
+    return held.flatMap((id) => cases[id] ?? []);
+  });
+  private readonly rowOf = computed(() => new Map(this.rows().map((one, row) => [one.id, row])));
+  protected readonly active = computed((): Cell => this.place(this.chosenCell()));
+  protected readonly anchor = computed((): Cell => this.place(this.otherCorner()));
   protected readonly template = computed(
     () =>
       `minmax(150px, 220px) ${this.attributes()
@@ -82,6 +106,11 @@ export class CaseGrid {
       .slice(top, bottom + 1)
       .map((one) => one.id);
   });
+  /** Those chosen, in words: one by its name, more by their number. */
+  protected readonly chosenWords = computed(() => {
+    const ids = this.chosenIds();
+    return ids.length === 1 ? this.data()!.tables.case[ids[0]!]!.name : `${ids.length.toLocaleString()} ${this.word()}s`;
+  });
   protected readonly open = computed(() => this.data()!.tables.case[this.openId() ?? '']);
   protected readonly choices = computed(() => this.attributes()[this.active().column - 1]?.choices ?? []);
   private readonly today = new Date().toISOString().slice(0, 10);
@@ -89,6 +118,36 @@ export class CaseGrid {
 
   constructor() {
     memosAreAbout(() => (this.chosenIds().length === 1 ? { type: 'case', id: this.chosenIds()[0]! } : null));
+  }
+
+  /** Where a chosen cell is now. One whose case is filtered away or gone stands at the first row, alone. */
+  private place({ caseId, column }: CellOf): Cell {
+    const row = this.rowOf().get(caseId ?? '');
+    return { row: row ?? 0, column: Math.min(column, this.attributes().length) };
+  }
+
+  protected findIn(typed: string): void {
+    this.leaveEditor();
+    this.held.set(null);
+    this.typed.set(typed);
+    this.gather();
+  }
+
+  protected showDue(by: Id | null): void {
+    this.leaveEditor();
+    this.held.set(null);
+    this.dueBy.set(by);
+    this.gather();
+  }
+
+  /** Where a filter took one corner of a range away, the range is the cell alone: nothing is chosen that was not. */
+  private gather(): void {
+    const there = this.rowOf();
+    if (!there.has(this.otherCorner().caseId ?? '') || !there.has(this.chosenCell().caseId ?? '')) this.otherCorner.set(this.chosenCell());
+  }
+
+  protected wrong(one: Case, column: number): WrongValue | undefined {
+    return this.wrongs.of(one.id, this.attributes()[column - 1]?.id);
   }
 
   protected show(one: Case, column: number): string {
@@ -110,17 +169,21 @@ export class CaseGrid {
   }
 
   protected sortBy(by: Id | 'name'): void {
+    this.leaveEditor();
+    this.held.set(null);
     this.sort.update((sort) => ({ by, down: sort.by === by && !sort.down }));
+    this.otherCorner.set(this.chosenCell());
   }
 
   protected choose(row: number, column: number, extend = false): void {
-    if (this.editing()) this.keep();
+    this.leaveEditor();
     const cell = {
       row: Math.max(0, Math.min(this.rows().length - 1, row)),
       column: Math.max(0, Math.min(this.attributes().length, column)),
     };
-    this.active.set(cell);
-    if (!extend) this.anchor.set(cell);
+    const chosen: CellOf = { caseId: this.rows()[cell.row]?.id ?? null, column: cell.column };
+    this.chosenCell.set(chosen);
+    if (!extend) this.otherCorner.set(chosen);
     this.application.tick();
     this.reveal(cell);
   }
@@ -163,7 +226,8 @@ export class CaseGrid {
       this.choose(clamp(row + move[0], this.rows().length - 1), clamp(column + move[1], this.attributes().length), event.shiftKey);
     } else if (event.key === 'Enter' || event.key === 'F2') {
       event.preventDefault();
-      this.edit(this.show(this.rows()[row]!, column));
+      const one = this.rows()[row];
+      if (one) this.edit(this.wrong(one, column)?.raw ?? this.show(one, column));
     } else if (event.key === 'Delete' || event.key === 'Backspace') {
       event.preventDefault();
       this.set(
@@ -189,7 +253,10 @@ export class CaseGrid {
   }
 
   protected edit(text: string): void {
-    if (this.rows().length === 0) return;
+    const one = this.rows()[this.active().row];
+    if (!one) return;
+    // the first row counts as chosen until another is: from now on it is this very case
+    this.chosenCell.update(({ column }) => ({ caseId: one.id, column }));
     this.editing.set({ text });
     this.application.tick();
     const input = this.grid()?.nativeElement.querySelector<HTMLInputElement>('input.editor');
@@ -203,6 +270,9 @@ export class CaseGrid {
     if (event.key === 'Escape') {
       event.preventDefault();
       this.editing.set(null);
+      const one = this.rows()[row];
+      if (one) this.wrongs.drop(one.id, this.attributes()[column - 1]?.id);
+      this.trouble.set('');
       this.choose(row, column);
     } else if (event.key === 'Enter' || event.key === 'Tab') {
       event.preventDefault();
@@ -213,34 +283,51 @@ export class CaseGrid {
   }
 
   /** Keeps what was typed. @returns false if it does not fit, and then it stays open */
-  protected keep(value = this.grid()?.nativeElement.querySelector<HTMLInputElement>('input.editor')?.value): boolean {
+  protected keep(value = this.editorValue()): boolean {
     if (!this.editing() || value === undefined) return true;
     const done = this.set([{ ...this.active(), raw: value }]);
     if (done) this.editing.set(null);
     return done;
   }
 
-  /** Sets cells, all or none; the first column is the name. */
-  private set(cells: readonly (Cell & { raw: string })[]): boolean {
+  private editorValue(): string | undefined {
+    return this.grid()?.nativeElement.querySelector<HTMLInputElement>('input.editor')?.value;
+  }
+
+  /** The hand goes elsewhere: what was typed is kept, or stays in its cell, said to be wrong. */
+  protected leaveEditor(): void {
+    const raw = this.editorValue();
+    if (!this.editing() || raw === undefined || this.keep(raw)) return;
+    const one = this.rows()[this.active().row];
+    if (one) this.wrongs.put(one.id, this.attributes()[this.active().column - 1]?.id, { raw, reason: this.trouble() });
+    this.editing.set(null);
+  }
+
+  /** Sets cells, all or none; the first column is the name. @param also done in the same step, before */
+  private set(cells: readonly (Cell & { raw: string })[], also: readonly Command[] = [], added: readonly Id[] = []): boolean {
+    const idOf = (row: number): Id | undefined => this.rows()[row]?.id ?? added[row - this.rows().length];
     const names = cells.filter((cell) => cell.column === 0);
     const values = cells.flatMap(({ row, column, raw }): TypedValue[] => {
       const attribute = this.attributes()[column - 1];
-      const owner = this.rows()[row];
-      return attribute && owner ? [{ ownerId: owner.id, attributeId: attribute.id, raw }] : [];
+      const ownerId = idOf(row);
+      return attribute && ownerId ? [{ ownerId, attributeId: attribute.id, raw }] : [];
     });
-    this.trouble.set('');
-    for (const { raw } of names) if (!raw.trim()) return false;
-    const owners = names.map(({ row }) => this.rows()[row]);
-    const renamed = names.flatMap(({ raw }, at) => (owners[at] ? [editCase(owners[at].id, { name: raw })] : []));
-    const command = together([...renamed, ...(values.length > 0 ? [setValues(values)] : [])]);
-    try {
-      // what does not fit is said beside the cell, not as a notice
-      command(this.data()!, { coderId: '', now: 0, newId: randomId });
-    } catch (error) {
-      this.trouble.set(error instanceof Error ? error.message : String(error));
+    const empty = names.filter(({ raw }) => !raw.trim());
+    if (empty.length > 0) {
+      const which = cells.length === 1 ? 'The name' : `The name in row ${empty[0]!.row + 1}`;
+      this.trouble.set(`${which} is empty; every ${this.word()} needs one. Nothing was changed.`);
       return false;
     }
-    this.session.run(command);
+    const renamed = names.flatMap(({ row, raw }) => (this.rows()[row] ? [editCase(this.rows()[row]!.id, { name: raw })] : []));
+    const held = this.held() ?? this.rows().map((one) => one.id);
+    const { refused } = this.session.attempt(together([...also, ...renamed, ...(values.length > 0 ? [setValues(values)] : [])]));
+    this.trouble.set(refused ?? '');
+    if (refused !== null) return false;
+    this.held.set([...held, ...added]);
+    for (const { row, column } of cells) {
+      const id = idOf(row);
+      if (id) this.wrongs.drop(id, this.attributes()[column - 1]?.id);
+    }
     return true;
   }
 
@@ -264,36 +351,90 @@ export class CaseGrid {
     if (this.editing()) return;
     event.preventDefault();
     const { top, left } = this.range();
-    const pasted = readPasted(event.clipboardData?.getData('text/plain') ?? '', { row: top, column: left });
-    this.set(pasted.filter((cell) => cell.row < this.rows().length && cell.column <= this.attributes().length));
+    void this.paste(readPasted(event.clipboardData?.getData('text/plain') ?? '', { row: top, column: left }));
+  }
+
+  /** Takes a block in. What lies beyond the last row or column is asked about, never dropped without a word. */
+  private async paste(pasted: readonly (Cell & { raw: string })[]): Promise<void> {
+    const rows = this.rows().length;
+    const wide = pasted.filter((cell) => cell.column > this.attributes().length && cell.raw !== '');
+    if (wide.length > 0) {
+      const columns = new Set(wide.map((cell) => cell.column)).size;
+      this.trouble.set(
+        `What was pasted is ${columns} ${columns === 1 ? 'column' : 'columns'} wider than the register from here on. Make the attributes first, or paste further left. Nothing was changed.`,
+      );
+      return;
+    }
+    const cells = pasted.filter((cell) => cell.column <= this.attributes().length);
+    const beyond = cells.filter((cell) => cell.row >= rows);
+    if (beyond.length === 0) return void this.set(cells);
+    const more = new Set(beyond.map((cell) => cell.row)).size;
+    const names = beyond.filter((cell) => cell.column === 0);
+    const mayAdd = names.length === more && !this.typed() && !this.dueBy();
+    const reply = await this.ask.reply({
+      title: `${more} more ${more === 1 ? 'row than there is' : 'rows than there are'} ${this.word()}s`,
+      lines: [
+        mayAdd
+          ? `They can be added as new ${this.word()}s.`
+          : `To add new ${this.word()}s by pasting, show all of them and paste from the column of names on.`,
+      ],
+      yes: mayAdd ? `Add ${more} ${more === 1 ? this.word() : `${this.word()}s`}` : 'Paste what fits',
+      ...(mayAdd && { other: 'Paste what fits' }),
+    });
+    if (!reply) return;
+    if (mayAdd && reply.chose === 'yes') {
+      const added = names.map(() => randomId());
+      this.set(
+        cells,
+        names.map(({ raw }, at) => addCase(raw, added[at]!)),
+        added,
+      );
+    } else this.set(cells.filter((cell) => cell.row < rows));
   }
 
   protected async add(): Promise<void> {
-    const name = await this.ask.text(`New ${this.word()}`, 'Name', '', 'Add');
-    if (!name) return;
     const id = randomId();
-    if (!this.session.run(addCase(name, id))) return;
-    this.typed.set('');
-    const row = this.rows().findIndex((one) => one.id === id);
-    if (row >= 0) this.choose(row, 0);
+    const name = await this.ask.keep(`New ${this.word()}`, 'Name', '', 'Add', (text) => this.session.attempt(addCase(text, id)).refused);
+    if (name === null) return;
+    this.findIn('');
+    const box = this.findBox()?.nativeElement;
+    if (box) box.value = '';
+    const row = this.rowOf().get(id);
+    if (row !== undefined) this.choose(row, 0);
   }
 
   protected async remove(): Promise<void> {
     const ids = this.chosenIds();
-    const names = this.rows().filter((one) => ids.includes(one.id));
+    if (ids.length === 0) return;
+    const names = ids.map((id) => this.data()!.tables.case[id]!.name);
     const goOn = await this.ask.confirm({
-      title: ids.length === 1 ? `Delete “${names[0]!.name}”?` : `Delete ${ids.length} ${this.word()}s?`,
-      lines: ['Their values go. Documents, passages and memos stay, and belong to nobody. It can be undone.'],
+      title: ids.length === 1 ? `Delete “${names[0]!}”?` : `Delete ${ids.length} ${this.word()}s?`,
+      lines: [
+        ...(ids.length > 1 ? [listed(names)] : []),
+        'Their values go. Documents, passages and memos stay, and belong to nobody. It can be undone.',
+      ],
       yes: 'Delete',
       danger: true,
     });
-    if (goOn) this.session.run(deleteCases(ids));
+    if (!goOn) return;
+    const { row, column } = this.active();
+    this.held.set(null);
+    this.session.run(deleteCases(ids));
     this.openId.set(null);
+    // the focus stays where it was in the list, also after the last row
+    if (this.rows().length > 0) this.choose(Math.min(row, this.rows().length - 1), column);
   }
 
   protected async newSet(): Promise<void> {
-    const name = await this.ask.text(`New set of ${this.chosenIds().length} ${this.word()}s`, 'Name', '', 'Make the set');
-    if (name) this.session.run(addSet('case', name, this.chosenIds()));
+    const ids = this.chosenIds();
+    if (ids.length === 0) return;
+    await this.ask.keep(
+      `New set of ${this.chosenWords()}`,
+      'Name',
+      '',
+      'Make the set',
+      (name) => this.session.attempt(addSet('case', name, ids)).refused,
+    );
   }
 }
 

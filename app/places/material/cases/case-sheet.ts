@@ -8,20 +8,22 @@ import { editCase } from '@core/change/commands/cases';
 import type { Case } from '@core/model/case';
 import { StudySession } from '../../../state/study-session';
 import { selectData, selectStudy } from '../../../state/study.selectors';
+import { Writing, type Keeping } from '../../../ui/writing/writing';
 import { Icon } from '../../../ui/icon/icon';
 import { WritingDesk } from '../../../ui/memo/writing-desk';
 
 /** All that belongs to a case: what is known, its documents, its turns in others, parts of texts, memos. */
 @Component({
   selector: 'fl-case-sheet',
-  imports: [RouterLink, Icon],
+  imports: [RouterLink, Icon, Writing],
   template: `
     <header>
       <h2 class="title">{{ one().name }}</h2>
       <button class="icon" (click)="closed.emit()" aria-label="Close"><fl-icon name="x" /></button>
     </header>
     <label class="field"
-      ><span>Description</span><textarea #text rows="3" [value]="one().description" (change)="describe(text.value)"></textarea>
+      ><span>Description</span
+      ><textarea rows="3" flWriting="description" [of]="one().id" [stored]="one().description" [keeping]="describe"></textarea>
     </label>
     <dl>
       @for (fact of facts(); track fact.name) {
@@ -132,9 +134,7 @@ export class CaseSheet {
   });
   protected readonly memos = computed(() => Object.values(this.data()!.tables.memo).filter((memo) => isAbout(memo, 'case', this.one().id)));
 
-  protected describe(description: string): void {
-    this.session.run(editCase(this.one().id, { description }));
-  }
+  protected readonly describe: Keeping = (description, caseId) => this.session.attempt(editCase(caseId, { description })).refused;
 
   protected openMemo(memoId: string): void {
     void this.desk.open({ memoId });

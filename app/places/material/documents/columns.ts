@@ -5,6 +5,7 @@ import type { Attribute, Case } from '@core/model/case';
 import type { Document } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { StudyState } from '@core/model/study-state';
+import { codesCarried } from '@core/passages/by-coder';
 import { passageCount, unpackPassages } from '@core/passages/columns';
 import { union } from '@core/passages/relations';
 
@@ -111,7 +112,7 @@ export function rowsOf(state: StudyState, documents: readonly Document[], readAt
       document,
       cases: owners.get(document.id) ?? [],
       passages: columns ? passageCount(columns) : 0,
-      codes: columns ? columns.codes.length : 0,
+      codes: columns ? codesCarried(columns) : 0,
       memos: memos.get(document.id) ?? 0,
       coded: columns ? codedShare(columns, document.characters) : 0,
       readAt: readAt(document.id),

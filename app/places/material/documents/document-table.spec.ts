@@ -75,7 +75,10 @@ describe('the table of documents', () => {
     expect(table.session.sentences.at(-1)).toBe('moved 1 document to Notes');
     table.answers.text = 'the other day';
     await act('Date');
-    expect(table.answers.asked.at(-1)).toBe('This is no date');
+    expect(table.answers.refusals.at(-1)).toContain('“the other day” is not a day there is');
+    table.answers.text = '2025-02-30';
+    await act('Date');
+    expect(table.answers.refusals.at(-1)).toContain('“2025-02-30” is not a day there is');
     table.answers.text = '2025-03-01';
     await act('Date');
     expect(documents().find((one) => one.title === 'Interview 9')!.date).toBe('2025-03-01');

@@ -1,3 +1,4 @@
+import { parseValue } from '@core/attributes/values';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
@@ -19,13 +20,21 @@ import {
 import { addSet, changeMembers } from '@core/change/commands/sets';
 import { joinDocuments } from '@core/change/commands/split-join';
 import { fold } from '@core/codebook/find-codes';
+import { listed } from '@core/text/listed';
 import { naturalOrder } from '@core/text/natural-order';
 import { DOCUMENT_KINDS, type Document, type DocumentKind } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import { isWords, keptSignal } from '../../../state/kept-signal';
 import { lastPlaces } from '../../../state/last-places';
 import { StudySession } from '../../../state/study-session';
-import { selectCases, selectData, selectFolders, selectScopedDocuments, selectStudy } from '../../../state/study.selectors';
+import {
+  selectCases,
+  selectData,
+  selectFolders,
+  selectScopedDocuments,
+  selectStudy,
+  selectCoderPassages,
+} from '../../../state/study.selectors';
 import { Ask } from '../../../ui/dialogs/ask';
 import { Icon } from '../../../ui/icon/icon';
 import { memosAreAbout } from '../../../ui/memo/writing-desk';
@@ -86,7 +95,10 @@ export class DocumentTable {
   });
   protected readonly total = computed(() => this.scoped().length);
 
-  private readonly allRows = computed(() => rowsOf(this.data()!, this.scoped(), (id) => lastPlaces.readAt(id)));
+  private readonly coderPassages = this.store.selectSignal(selectCoderPassages);
+  private readonly allRows = computed(() =>
+    rowsOf({ ...this.data()!, passages: this.coderPassages() }, this.scoped(), (id) => lastPlaces.readAt(id)),
+  );
   protected readonly rows = computed((): Row[] => {
     const typed = fold(this.typed().trim());
     const folderId = this.folderId();
@@ -152,13 +164,23 @@ export class DocumentTable {
   }
 
   protected async newFolder(): Promise<void> {
-    const name = await this.ask.text('New folder', 'Name', '', 'Make the folder');
-    if (name) this.session.run(addFolder(name, this.folderId()));
+    await this.ask.keep(
+      'New folder',
+      'Name',
+      '',
+      'Make the folder',
+      (name) => this.session.attempt(addFolder(name, this.folderId())).refused,
+    );
   }
 
   protected async rename(id: Id): Promise<void> {
-    const name = await this.ask.text('Rename the folder', 'Name', this.folderTable()[id]!.name, 'Rename');
-    if (name) this.session.run(renameFolder(id, name));
+    await this.ask.keep(
+      'Rename the folder',
+      'Name',
+      this.folderTable()[id]!.name,
+      'Rename',
+      (name) => this.session.attempt(renameFolder(id, name)).refused,
+    );
   }
 
   protected removeFolder(id: Id): void {
@@ -167,21 +189,33 @@ export class DocumentTable {
   }
 
   protected async renameDocument(document: Document): Promise<void> {
-    const title = await this.ask.text('Rename the document', 'Title', document.title, 'Rename');
-    if (title) this.session.run(editDocument(document.id, { title }));
+    await this.ask.keep(
+      'Rename the document',
+      'Title',
+      document.title,
+      'Rename',
+      (title) => this.session.attempt(editDocument(document.id, { title })).refused,
+    );
   }
 
   protected async describe(document: Document): Promise<void> {
-    const description = await this.ask.text(`Describe “${document.title}”`, 'Description', document.description, 'Keep');
-    if (description !== null) this.session.run(editDocument(document.id, { description }));
+    await this.ask.reply({
+      title: `Describe “${document.title}”`,
+      lines: [],
+      label: 'Description',
+      text: document.description,
+      long: { what: 'description', of: document.id },
+      yes: 'Keep',
+      tries: (description) => this.session.attempt(editDocument(document.id, { description })).refused,
+    });
   }
 
   protected async setDate(document: Document): Promise<void> {
-    const date = await this.ask.text(`Date of “${document.title}”`, 'Year-month-day, or nothing', document.date ?? '', 'Set');
-    if (date === null) return;
-    if (date && !/^\d{4}-\d\d-\d\d$/.test(date))
-      await this.ask.confirm({ title: 'This is no date', lines: ['Write it as 2025-01-22.'], yes: 'Understood' });
-    else this.session.run(editDocument(document.id, { date: date || null }));
+    await this.ask.keep(`Date of “${document.title}”`, 'Year-month-day, or nothing', document.date ?? '', 'Set', (typed) => {
+      const date = parseValue(typed, 'date');
+      if (date === null) return `“${typed}” is not a day there is. Write it as 2025-01-22.`;
+      return this.session.attempt(editDocument(document.id, { date: (date as string | undefined) ?? null })).refused;
+    });
   }
 
   protected setKind(kind: DocumentKind): void {
@@ -198,13 +232,23 @@ export class DocumentTable {
 
   protected async setAttribute(attributeId: Id): Promise<void> {
     const attribute = this.data()!.tables.attribute[attributeId]!;
-    const raw = await this.ask.text(`${attribute.name} of ${this.chosen().length} documents`, `Value (${attribute.type})`, '', 'Set');
-    if (raw !== null) this.session.run(setValues(this.ids().map((ownerId) => ({ ownerId, attributeId, raw }))));
+    await this.ask.keep(
+      `${attribute.name} of ${this.chosen().length} documents`,
+      `Value (${attribute.type})`,
+      '',
+      'Set',
+      (raw) => this.session.attempt(setValues(this.ids().map((ownerId) => ({ ownerId, attributeId, raw })))).refused,
+    );
   }
 
   protected async newSet(): Promise<void> {
-    const name = await this.ask.text('New set', 'Name', '', 'Make the set');
-    if (name) this.session.run(addSet('document', name, this.ids()));
+    await this.ask.keep(
+      'New set',
+      'Name',
+      '',
+      'Make the set',
+      (name) => this.session.attempt(addSet('document', name, this.ids())).refused,
+    );
   }
 
   protected putInSet(setId: Id): void {
@@ -247,10 +291,13 @@ export class DocumentTable {
 
   protected async remove(): Promise<void> {
     const documents = this.chosen();
-    const toll = documentToll(this.data()!, this.ids());
+    const ids = this.ids();
+    if (ids.length === 0) return;
+    const toll = documentToll(this.data()!, ids);
     const goOn = await this.ask.confirm({
       title: documents.length === 1 ? `Delete “${documents[0]!.title}”?` : `Delete ${documents.length} documents?`,
       lines: [
+        ...(documents.length > 1 ? [listed(documents.map((one) => one.title))] : []),
         `This takes away ${toll.passages} passages with ${toll.codings} codings.${toll.memos > 0 ? ` ${toll.memos} memos about them stay, attached to nothing.` : ''}`,
         'It can be undone.',
       ],
@@ -258,7 +305,7 @@ export class DocumentTable {
       danger: true,
     });
     if (!goOn) return;
-    this.session.run(deleteDocuments(await this.session.textsOf(this.ids())));
+    this.session.run(deleteDocuments(await this.session.textsOf(ids)));
     this.selected.set(new Set());
   }
 }

@@ -124,8 +124,7 @@ export class SetList {
   }
 
   protected async rename(set: MemberSet): Promise<void> {
-    const name = await this.ask.text('Rename the set', 'Name', set.name, 'Rename');
-    if (name) this.session.run(renameSet(set.id, name));
+    await this.ask.keep('Rename the set', 'Name', set.name, 'Rename', (name) => this.session.attempt(renameSet(set.id, name)).refused);
   }
 
   protected remove(set: MemberSet): void {

@@ -4,14 +4,18 @@ import {
   Component,
   computed,
   DestroyRef,
+  effect,
   ElementRef,
   inject,
   input,
   type OnInit,
   output,
   signal,
+  untracked,
   ViewEncapsulation,
 } from '@angular/core';
+import { anchorEdits, carryOver, type AnchoredEdit, type CarriedOver } from '@core/text/carry-over';
+import { Drafts } from '../../../state/drafts';
 import { type ChangeSet, EditorSelection, EditorState, RangeSet, StateField } from '@codemirror/state';
 import { EditorView, keymap, type DecorationSet } from '@codemirror/view';
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
@@ -21,6 +25,12 @@ import { normaliseText } from '@core/text/normalise';
 import { mapStretch, type TextEdit, type TextEdits } from '@core/text/edit';
 import { layThreads } from '@core/passages/threads';
 import { segmentMarks, type Coding } from '../surface/threads';
+
+/** What is typed over a text. */
+export interface Corrections extends CarriedOver {
+  /** The text that the edits are of. */
+  readonly text: Text;
+}
 
 /**
  * The text as it is stored, labels and all, to be corrected by typing. Threads move with the words while they are
@@ -37,9 +47,30 @@ import { segmentMarks, type Coding } from '../surface/threads';
           lost().length > 0 ? '; ' + (lost().length === 1 ? '1 passage loses' : lost().length + ' passages lose') + ' all words' : ''
         }}</span
       >
-      <button class="do quiet" (click)="dropped.emit(places() > 0)">Drop</button>
-      <button class="do" (click)="kept.emit(edits())" [disabled]="places() === 0">Keep the corrections</button>
+      <button class="do quiet" (click)="dropped.emit(holds())">Drop</button>
+      <button class="do" (click)="finish()" [disabled]="places() === 0">Keep the corrections</button>
     </div>
+    @if (refusal() || news()) {
+      <p class="writing-note" role="alert">{{ refusal() || news() }}</p>
+    }
+    @if (uncertain().length > 0) {
+      <section class="uncertain" aria-label="Corrections without a place">
+        <p>
+          The text was changed where you had corrected it. Below is the text as it is now; this is what you had typed, to be put in again
+          where it still belongs.
+        </p>
+        <ul>
+          @for (one of uncertain(); track $index) {
+            <li>
+              {{ one.was ? '“' + one.was + '” to' : 'added' }}
+              <strong dir="auto">{{ one.insert ? '“' + one.insert + '”' : 'nothing' }}</strong>
+              <span class="second">in “…{{ one.before }}[ ]{{ one.after }}…”</span>
+              <button class="act small" (click)="place(one)">Done</button>
+            </li>
+          }
+        </ul>
+      </section>
+    }
   `,
   styleUrls: ['../surface/reading-surface.scss', './correct-surface.scss'],
   host: { class: 'correct-surface reading-surface' },
@@ -53,10 +84,12 @@ export class CorrectSurface implements OnInit {
   /** Position to begin at. */
   readonly at = input(0);
   /** What was typed before and neither kept nor dropped. */
-  readonly begun = input<TextEdits>([]);
-  /** What is typed so far, told within half a second. */
-  readonly typed = output<TextEdits>();
-  readonly kept = output<TextEdits>();
+  readonly begun = input<CarriedOver>({ edits: [], uncertain: [] });
+  /** Why the corrections could not be kept. */
+  readonly refusal = input<string | null>(null);
+  /** What is typed so far, told at every key. */
+  readonly typed = output<Corrections>();
+  readonly kept = output<Corrections>();
   /** Leaves it, with whether there is something to lose. */
   readonly dropped = output<boolean>();
 
@@ -68,17 +101,67 @@ export class CorrectSurface implements OnInit {
   protected readonly lost = computed((): Passage[] =>
     this.coding().passages.filter((passage) => mapStretch(passage, this.edits()) === null),
   );
+  /** The text that is corrected here: what is typed are edits of this one. */
+  private base!: Text;
+  /** Corrections that lost their place when the text changed underneath. */
+  protected readonly uncertain = signal<readonly AnchoredEdit[]>([]);
+  /** What became of the corrections when the text changed underneath. */
+  protected readonly news = signal('');
+  protected readonly holds = computed(() => this.places() > 0 || this.uncertain().length > 0);
   private view: EditorView | undefined;
-  private telling: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
+    effect(() => {
+      const text = this.text();
+      untracked(() => {
+        if (this.view && text.text !== this.base.text) this.moveTo(text);
+      });
+    });
+    const unwatch = inject(Drafts).watch(() => this.holds());
     inject(DestroyRef).onDestroy(() => {
-      clearTimeout(this.telling);
+      unwatch();
       this.view?.destroy();
     });
   }
 
+  /** The text was changed underneath, by undo or elsewhere: what is typed goes over where its place is certain. */
+  private moveTo(text: Text): void {
+    const { edits, uncertain } = carryOver(anchorEdits(this.base.text, this.edits()), text.text);
+    const top = this.view!.scrollDOM.scrollTop;
+    this.base = text;
+    this.changes.set(null);
+    this.uncertain.update((known) => [...known, ...uncertain]);
+    this.view!.setState(this.stateOf(Math.min(this.view!.state.selection.main.head, text.text.length)));
+    if (edits.length > 0) this.view!.dispatch({ changes: [...edits] });
+    this.view!.scrollDOM.scrollTop = top;
+    this.news.set('The text was changed meanwhile. Your corrections stand in the text as it is now, where their place is certain.');
+    this.tell();
+  }
+
+  /** A correction without a place is dealt with. */
+  protected place(one: AnchoredEdit): void {
+    this.uncertain.update((known) => known.filter((other) => other !== one));
+    this.tell();
+  }
+
+  private tell(): void {
+    this.typed.emit({ text: this.base, edits: this.edits(), uncertain: this.uncertain() });
+  }
+
   ngOnInit(): void {
+    this.base = this.text();
+    const position = Math.min(this.at(), this.base.text.length);
+    this.view = new EditorView({ parent: this.host, state: this.stateOf(position) });
+    const { edits, uncertain } = this.begun();
+    this.uncertain.set(uncertain);
+    if (edits.length > 0) this.view.dispatch({ changes: [...edits] });
+    this.view.dispatch({ effects: EditorView.scrollIntoView(position, { y: 'start' }) });
+    this.view.focus();
+    // a menu that led here gives the focus back to its button when it has closed
+    requestAnimationFrame(() => this.view?.focus());
+  }
+
+  private stateOf(position: number): EditorState {
     const { passages, codes } = this.coding();
     const threads = layThreads(passages, (id) => Object.hasOwn(codes, id));
     const field = StateField.define<DecorationSet>({
@@ -86,45 +169,35 @@ export class CorrectSurface implements OnInit {
       update: (marks, transaction) => marks.map(transaction.changes),
       provide: (own) => EditorView.decorations.from(own),
     });
-    const position = Math.min(this.at(), this.text().text.length);
-    this.view = new EditorView({
-      parent: this.host,
-      state: EditorState.create({
-        doc: this.text().text,
-        selection: EditorSelection.cursor(position),
-        extensions: [
-          EditorView.lineWrapping,
-          history(),
-          keymap.of([
-            { key: 'Mod-s', run: () => this.finish(), preventDefault: true },
-            { key: 'Mod-Enter', run: () => this.finish() },
-            // the dialog that asks must not see the key that opened it
-            { key: 'Escape', run: () => (this.dropped.emit(this.places() > 0), true), stopPropagation: true },
-            ...historyKeymap,
-            ...defaultKeymap,
-          ]),
-          this.nonce ? EditorView.cspNonce.of(this.nonce) : [],
-          field,
-          EditorView.clipboardInputFilter.of((text) => normaliseText(text)),
-          EditorView.contentAttributes.of({ 'aria-label': `Correcting the text of ${this.title()}`, spellcheck: 'true', tabindex: '0' }),
-          EditorView.updateListener.of((update) => {
-            if (!update.docChanged) return;
-            this.changes.update((known) => (known ? known.compose(update.changes) : update.changes));
-            clearTimeout(this.telling);
-            this.telling = setTimeout(() => this.typed.emit(this.edits()), 400);
-          }),
-        ],
-      }),
+    return EditorState.create({
+      doc: this.base.text,
+      selection: EditorSelection.cursor(position),
+      extensions: [
+        EditorView.lineWrapping,
+        history(),
+        keymap.of([
+          { key: 'Mod-s', run: () => this.finish(), preventDefault: true },
+          { key: 'Mod-Enter', run: () => this.finish() },
+          // the dialog that asks must not see the key that opened it
+          { key: 'Escape', run: () => (this.dropped.emit(this.holds()), true), stopPropagation: true },
+          ...historyKeymap,
+          ...defaultKeymap,
+        ]),
+        this.nonce ? EditorView.cspNonce.of(this.nonce) : [],
+        field,
+        EditorView.clipboardInputFilter.of((text) => normaliseText(text)),
+        EditorView.contentAttributes.of({ 'aria-label': `Correcting the text of ${this.title()}`, spellcheck: 'true', tabindex: '0' }),
+        EditorView.updateListener.of((update) => {
+          if (!update.docChanged) return;
+          this.changes.update((known) => (known ? known.compose(update.changes) : update.changes));
+          this.tell();
+        }),
+      ],
     });
-    if (this.begun().length > 0) this.view.dispatch({ changes: [...this.begun()] });
-    this.view.dispatch({ effects: EditorView.scrollIntoView(position, { y: 'start' }) });
-    this.view.focus();
-    // a menu that led here gives the focus back to its button when it has closed
-    requestAnimationFrame(() => this.view?.focus());
   }
 
-  private finish(): boolean {
-    if (this.places() > 0) this.kept.emit(this.edits());
+  protected finish(): boolean {
+    if (this.places() > 0) this.kept.emit({ text: this.base, edits: this.edits(), uncertain: this.uncertain() });
     return true;
   }
 }

@@ -1,13 +1,15 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { correctTexts, passagesLost } from '@core/change/commands/correct-text';
-import type { TextEdits } from '@core/text/edit';
+import type { Id } from '@core/model/ids';
+import type { CarriedOver } from '@core/text/carry-over';
 import { tidyLine } from '@core/text/normalise';
 import { correctionDrafts } from '../../../state/correction-drafts';
 import { StudySession } from '../../../state/study-session';
 import { selectData } from '../../../state/study.selectors';
 import { Ask } from '../../../ui/dialogs/ask';
 import { ReadingHere } from '../reading-here';
+import type { Corrections } from './correct-surface';
 
 /** Correcting the text at hand: begun, kept against a crash while it is typed, then kept for good or dropped. */
 @Injectable()
@@ -19,28 +21,43 @@ export class Correcting {
   private readonly drafts = signal(0);
   /** Where the correcting begins, or null while the text is read. */
   readonly from = signal<number | null>(null);
-  /** Corrections that were begun in this document and neither kept nor dropped. */
-  readonly begun = computed((): TextEdits => {
+  /** Why the corrections could not be kept. */
+  readonly refusal = signal<string | null>(null);
+  /** Corrections that were begun in this document and neither kept nor dropped, over its text as it is now. */
+  readonly begun = computed((): CarriedOver => {
     this.drafts();
     const text = this.here.text();
-    return text ? correctionDrafts.of(text.id, text.text) : [];
+    return text ? correctionDrafts.of(this.studyId(), text.id, text.text) : { edits: [], uncertain: [] };
   });
+  readonly isBegun = computed(() => this.begun().edits.length + this.begun().uncertain.length > 0);
 
-  keepTyped(edits: TextEdits): void {
-    const text = this.here.text();
-    if (text) correctionDrafts.keep(text.id, text.text, edits);
+  private studyId(): Id {
+    return this.data()?.study.id ?? '';
+  }
+
+  keepTyped({ text, edits, uncertain }: Corrections): void {
+    this.refusal.set(
+      correctionDrafts.keep(this.studyId(), text.id, text.text, edits, uncertain)
+        ? null
+        : 'The browser has no room for a draft: keep the corrections before you close the window.',
+    );
   }
 
   forgetTyped(): void {
-    correctionDrafts.drop(this.here.documentId()!);
+    const documentId = this.here.documentId();
+    if (documentId) correctionDrafts.drop(this.studyId(), documentId);
     this.drafts.update((version) => version + 1);
   }
 
-  /** Keeps a correction, after naming the passages that would lose all their words. */
-  async keep(edits: TextEdits): Promise<void> {
-    const text = this.here.text();
+  /** Goes on with what was begun. */
+  goOn(): void {
+    this.from.set(this.begun().edits[0]?.from ?? this.here.at());
+  }
+
+  /** Keeps a correction, after naming the passages that would lose all their words. What is refused stays as it was typed. */
+  async keep({ text, edits, uncertain }: Corrections): Promise<void> {
     const data = this.data();
-    if (!text || !data) return;
+    if (!data) return;
     const correction = { text, edits };
     const lost = passagesLost(data, correction);
     const goOn =
@@ -59,9 +76,13 @@ export class Correcting {
         danger: true,
       }));
     if (!goOn) return;
-    this.session.run(correctTexts([correction]));
+    const { refused } = this.session.attempt(correctTexts([correction]));
+    this.refusal.set(refused);
+    if (refused !== null) return;
     this.from.set(null);
-    this.forgetTyped();
+    // what found no place is still to be dealt with
+    correctionDrafts.keep(this.studyId(), text.id, text.text, [], uncertain);
+    this.drafts.update((version) => version + 1);
   }
 
   async drop(changed: boolean): Promise<void> {
@@ -70,6 +91,7 @@ export class Correcting {
       (await this.ask.confirm({ title: 'Drop the corrections?', lines: ['The text stays as it was.'], yes: 'Drop them', danger: true }));
     if (!goOn) return;
     this.from.set(null);
+    this.refusal.set(null);
     this.forgetTyped();
   }
 }

@@ -1,0 +1,6 @@
+/** Names in a row, the first few and how many more: what a command is about, before it takes anything away. */
+export function listed(names: readonly string[], most = 8): string {
+  const shown = names.slice(0, most).map((name) => (name.length > 60 ? `${name.slice(0, 59)}…` : name));
+  const more = names.length - shown.length;
+  return shown.join(', ') + (more > 0 ? ` and ${more.toLocaleString('en')} more` : '');
+}
