@@ -1,7 +1,13 @@
 import type { CodebookRow } from '@core/codebook/codebook-rows';
 import type { ListedCodebook } from '@core/codebook/exchange/listed-code';
 import { readCodeList } from '@core/codebook/exchange/read-code-list';
-import { guessCodeColumns, readCodeTable, type CodeColumn } from '@core/codebook/exchange/read-code-table';
+import {
+  columnsWithoutNames,
+  guessCodeColumns,
+  namesColumns,
+  readCodeTable,
+  type CodeColumn,
+} from '@core/codebook/exchange/read-code-table';
 import { codebookCsv, codebookTable } from '@core/formats/csv/codebook-csv';
 import { codebookHtml } from '@core/formats/html-out/codebook-html';
 import { decodeText } from '@core/formats/plain-text/encoding';
@@ -19,22 +25,46 @@ export type CodebookForm = 'qdc' | 'xlsx' | 'csv' | 'docx' | 'html';
 /** A codebook as a file names it; of a table its headings and what they are taken for as well. */
 export interface CodebookRead {
   readonly listed: ListedCodebook;
-  readonly columns: { readonly header: readonly string[]; readonly taken: readonly CodeColumn[] } | null;
+  readonly columns: CodeTableColumns | null;
+  /** Which encoding the file was read in; null for workbooks and the exchange standard. */
+  readonly encoding: string | null;
+}
+
+/** The columns of a table of codes. */
+export interface CodeTableColumns {
+  readonly header: readonly string[];
+  readonly taken: readonly CodeColumn[];
+  /** Whether the first row names the columns. */
+  readonly named: boolean;
+}
+
+/** How a file is to be read, where the guess is not right. */
+export interface CodebookOptions {
+  /** What a table's columns hold. */
+  readonly columns?: readonly CodeColumn[];
+  readonly named?: boolean;
+  readonly encoding?: string;
 }
 
 /** The largest file that can be a codebook, in bytes. */
 const LARGEST = 30_000_000;
 
-/** Reads a codebook. @param columns what a table's columns hold; null to guess @throws UnreadableFileError */
-export async function readCodebook(name: string, file: Blob, columns: readonly CodeColumn[] | null): Promise<CodebookRead> {
+/** Reads a codebook. @throws UnreadableFileError */
+export async function readCodebook(name: string, file: Blob, options: CodebookOptions): Promise<CodebookRead> {
   if (file.size > LARGEST) throw new UnreadableFileError('The file is larger than 30 MB, which no codebook is.');
   const bytes = new Uint8Array(await file.arrayBuffer());
   const ending = endingOf(name);
-  if (ending === '.qdc' || ending === '.xml') return { listed: readQdc(bytes), columns: null };
-  if (ending === '.txt') return { listed: readCodeList(decodeText(bytes).text), columns: null };
-  const table = await readTable(name, bytes);
-  const taken = columns ?? guessCodeColumns(table.header);
-  return { listed: readCodeTable(table, taken), columns: { header: table.header, taken } };
+  if (ending === '.qdc' || ending === '.xml') return { listed: readQdc(bytes), columns: null, encoding: null };
+  if (ending === '.txt') {
+    const { text, encoding } = decodeText(bytes, options.encoding);
+    return { listed: readCodeList(text), columns: null, encoding };
+  }
+  const encoding = options.encoding === undefined ? {} : { encoding: options.encoding };
+  const headed = await readTable(name, bytes, { ...encoding, hasHeader: true }).catch(() => null);
+  const named = options.named ?? (headed !== null && namesColumns(headed.header));
+  const table = named && headed ? headed : await readTable(name, bytes, { ...encoding, hasHeader: named });
+  const taken = options.columns ?? (named ? guessCodeColumns(table.header) : columnsWithoutNames(table.header.length));
+  return { listed: readCodeTable(table, taken), columns: { header: table.header, taken, named }, encoding: table.encoding };
 }
 
 /** Writes a codebook. @param sets codes of each set, live ones as they are filled at present */

@@ -2,7 +2,6 @@ import { Injectable } from '@angular/core';
 import { proxy, transfer, wrap, type Remote } from 'comlink';
 import type { Change } from '@core/change/change';
 import type { CodebookRow } from '@core/codebook/codebook-rows';
-import type { CodeColumn } from '@core/codebook/exchange/read-code-table';
 import type { JournalEntry } from '@core/change/journal';
 import type { ReadOptions } from '@core/formats/read-file';
 import type { TableOptions } from '@core/formats/table/table';
@@ -10,12 +9,13 @@ import type { TextChoices } from '@core/material/compose-import';
 import type { TableChoices } from '@core/material/plan-table';
 import type { Preview } from '@core/material/preview';
 import type { TextToStore } from '@core/material/store-request';
-import type { ListedMemo } from '@core/memos/exchange/memo-tables';
+import type { ListedMemo } from '@core/memos/exchange/listed-memo';
 import type { Memo } from '@core/model/memo';
 import type { StudyState } from '@core/model/study-state';
 import type { Id } from '@core/model/ids';
 import type {
   CodebookForm,
+  CodebookOptions,
   CodebookRead,
   EntryPlace,
   FilesWorker,
@@ -110,9 +110,9 @@ export class FilesService {
     return this.files.writeStudyFile(studyId, proxy(progress), withoutHistory);
   }
 
-  /** A codebook as a file names it. @param columns what a table's columns hold; null to guess */
-  readCodebook(name: string, file: Blob, columns: readonly CodeColumn[] | null): Promise<CodebookRead> {
-    return this.files.readCodebook(name, file, columns);
+  /** A codebook as a file names it. */
+  readCodebook(name: string, file: Blob, options: CodebookOptions): Promise<CodebookRead> {
+    return this.files.readCodebook(name, file, options);
   }
 
   writeCodebook(

@@ -25,7 +25,7 @@ import { writeLog } from './log-files';
 import { readMemos, writeMemos } from './memo-files';
 import type { Keeper } from './read-material';
 
-export type { CodebookForm, CodebookRead } from './codebook-files';
+export type { CodebookForm, CodebookOptions, CodebookRead } from './codebook-files';
 export type { LogRow } from './log-files';
 export type { MemoForm } from './memo-files';
 

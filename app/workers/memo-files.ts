@@ -4,7 +4,9 @@ import { decodeText } from '@core/formats/plain-text/encoding';
 import { endingOf } from '@core/formats/readable-endings';
 import { UnreadableFileError } from '@core/formats/reading';
 import { readTable } from '@core/formats/table/read-table';
-import { memoFromMarkdown, memosFromTable, memosMarkdown, memoTable, type ListedMemo } from '@core/memos/exchange/memo-tables';
+import type { ListedMemo } from '@core/memos/exchange/listed-memo';
+import { memosFromMarkdown, memosMarkdown } from '@core/memos/exchange/memo-markdown';
+import { memosFromTable, memoTable } from '@core/memos/exchange/memo-table';
 import { memoHtml } from '@core/memos/memo-html';
 import type { Memo } from '@core/model/memo';
 import type { StudyState } from '@core/model/study-state';
@@ -22,10 +24,9 @@ export async function readMemos(name: string, file: Blob): Promise<ListedMemo[]>
   if (['.md', '.txt'].includes(endingOf(name))) {
     const { text } = decodeText(bytes);
     if (!text.trim()) throw new UnreadableFileError('The file is empty.');
-    return [memoFromMarkdown(name, text, file instanceof File ? file.lastModified : null)];
+    return memosFromMarkdown(name, text, file instanceof File ? file.lastModified : null);
   }
-  const { header, rows } = await readTable(name, bytes);
-  return memosFromTable(header, rows, name);
+  return memosFromTable(await readTable(name, bytes, { hasHeader: true }), name);
 }
 
 /** Writes memos in their order. */
@@ -47,7 +48,7 @@ export async function writeMemos(
       );
     case 'xlsx': {
       const { writeXlsx } = await import('@core/formats/xlsx/write-xlsx');
-      return writeXlsx([{ name: 'Memos', rows: memoTable(state, memos), widths: [34, 14, 18, 26, 10, 22, 14, 22, 90] }]);
+      return writeXlsx([{ name: 'Memos', rows: memoTable(state, memos), widths: [34, 14, 18, 26, 10, 22, 14, 22, 90, 12, 20, 8] }]);
     }
     case 'docx': {
       const { memosDocx } = await import('@core/formats/docx-out/memos-docx');

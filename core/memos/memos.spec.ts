@@ -20,7 +20,8 @@ import { readDocx } from '../formats/docx/read-docx';
 import { checkStudy } from '../integrity/check-study';
 import { unpackPassages } from '../passages/columns';
 import { Bench } from '../testing/make';
-import { memoFromMarkdown, memosFromTable, memosMarkdown, memoTable } from './exchange/memo-tables';
+import { memosFromMarkdown, memosMarkdown } from './exchange/memo-markdown';
+import { memosFromTable, memoTable } from './exchange/memo-table';
 import { findMemos, snippetOf, sortMemos } from './find-memos';
 import { memoHtml } from './memo-html';
 import { addressOf, isAbout, referenceOf, referencesIn } from './references';
@@ -178,23 +179,24 @@ describe('memos in and out', () => {
   const memos = Object.values(bench.state.tables.memo);
 
   it('as a table come back with kind, tags, dates and every entry', () => {
-    const [header = [], ...rows] = memoTable(bench.state, memos);
+    const [header = [], ...rows] = memoTable(bench.state, memos).map((row) => row.map(String));
+    const table = { header, rows, encoding: null };
     expect(rows[0]!.slice(0, 4)).toEqual(['=Cost', 'theory', 'x; y z', 'Fare']);
     const other = new Bench();
-    other.run(importMemos(memosFromTable(header, rows, 'memos.csv'), 'memos.csv'));
+    other.run(importMemos(memosFromTable(table, 'memos.csv'), 'memos.csv'));
     const back = memoOf(other);
     expect([back.title, back.kind, back.tags]).toEqual(['=Cost', 'theory', ['x', 'y z']]);
     expect(back.entries.map((entry) => [entry.text, entry.writtenAt])).toEqual(
       memoOf(bench).entries.map((entry) => [entry.text, entry.writtenAt]),
     );
     // a second time nothing is new
-    expect(other.run(importMemos(memosFromTable(header, rows, 'memos.csv'), 'memos.csv'))).toBeNull();
-    expect(() => memosFromTable(['a', 'b'], [], 'x')).toThrowError(/No column holds the text/);
+    expect(other.run(importMemos(memosFromTable(table, 'memos.csv'), 'memos.csv'))).toBeNull();
+    expect(() => memosFromTable({ header: ['a', 'b'], rows: [], encoding: null }, 'x')).toThrowError(/No column holds the text/);
   });
 
   it('as Markdown and Word hold headings, emphasis and lists', async () => {
     expect(memosMarkdown(bench.state, memos)).toMatch(
-      /^# =Cost\n\n\*theory · #x · #y-z · about Fare\*\n\n## 1970-01-01, Ada\n\nA \*\*bold\*\* thought\./,
+      /^# =Cost\n\n<!-- memo: .* -->\n\n\*theory · #x · #y-z · about Fare\*\n\n## 1970-01-01, Ada\n\n<!-- entry: .* -->\n\nA \*\*bold\*\* thought\./,
     );
     const { paragraphs } = await readDocx(await memosDocx('Pier', bench.state, memos));
     const lines = paragraphs.map((paragraph) => paragraph.text);
@@ -203,9 +205,9 @@ describe('memos in and out', () => {
   });
 
   it('take a Markdown file’s first heading for the title, or else its name', () => {
-    expect(memoFromMarkdown('a/b/thoughts.md', '\uFEFF---\ntags: x\n---\n# On boats\r\n\r\nText.', 5)).toEqual(
+    expect(memosFromMarkdown('a/b/thoughts.md', '\uFEFF---\ntags: x\n---\n# On boats\r\n\r\nText.', 5)).toEqual([
       jasmine.objectContaining({ title: 'On boats', text: 'Text.', writtenAt: 5 }),
-    );
-    expect(memoFromMarkdown('a/b/thoughts.md', 'Only text.', null).title).toBe('thoughts');
+    ]);
+    expect(memosFromMarkdown('a/b/thoughts.md', 'Only text.', null)[0]!.title).toBe('thoughts');
   });
 });

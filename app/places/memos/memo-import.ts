@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { countKnown, importMemos } from '@core/change/commands/import-memos';
-import type { ListedMemo } from '@core/memos/exchange/memo-tables';
+import type { ListedMemo } from '@core/memos/exchange/listed-memo';
 import { StudySession } from '../../state/study-session';
 import { selectMemos } from '../../state/study.selectors';
 import { FilesService } from '../../workers/files-service';

@@ -5,7 +5,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import { noteExport } from '@core/change/commands/study';
 import { colourKinds, deleteMemos, editMemos, renameKind } from '@core/change/commands/memos';
-import { nameOfSubject } from '@core/memos/exchange/memo-tables';
+import { nameOfSubject } from '@core/memos/name-of-subject';
 import { findMemos, lastWritten, MEMO_ORDERS, snippetOf, sortMemos, type MemoFilter, type MemoOrder } from '@core/memos/find-memos';
 import { subjectsOf } from '@core/memos/references';
 import { FAMILY_SIZE } from '@core/model/code';

@@ -4,7 +4,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import { deleteMemo, editMemo, linkMemo, type MemoFields } from '@core/change/commands/memos';
-import { nameOfSubject } from '@core/memos/exchange/memo-tables';
+import { nameOfSubject } from '@core/memos/name-of-subject';
 import { isAbout, referencesIn, subjectsOf, type Reference } from '@core/memos/references';
 import type { Id } from '@core/model/ids';
 import type { Memo, MemoSubject } from '@core/model/memo';

@@ -18,7 +18,7 @@ import { addMemo, addMemoEntry, editMemo, editMemoEntry } from '@core/change/com
 import type { Command } from '@core/change/command';
 import { together } from '@core/change/together';
 import { MEMO_KINDS } from '@core/model/memo';
-import { nameOfSubject } from '@core/memos/exchange/memo-tables';
+import { nameOfSubject } from '@core/memos/name-of-subject';
 import { addressOf, subjectsOf } from '@core/memos/references';
 import { passageOf } from '@core/passages/columns';
 import { Notices } from '../../state/notices';

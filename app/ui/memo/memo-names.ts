@@ -2,7 +2,7 @@ import { computed, inject, Injectable } from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { fold } from '@core/codebook/find-codes';
-import { nameOfSubject } from '@core/memos/exchange/memo-tables';
+import { nameOfSubject } from '@core/memos/name-of-subject';
 import { addressOf, type Reference } from '@core/memos/references';
 import { selectData } from '../../state/study.selectors';
 import type { LinkOffer } from './rich-text';

@@ -71,10 +71,12 @@ export function importCodes(
           if (field === 'place') fields.parentId = idAt(one.path.slice(0, -1));
           else if (field === 'colour') fields.colour = Number(after);
           else if (field === 'name') fields.name = after;
+          else if (field === 'retired') continue;
           else fields[field] = after;
         }
-        if (Object.keys(fields).length === 0) return;
-        codes[existingId] = { ...codes[existingId]!, ...fields };
+        const retires = differences.some((one) => one.field === 'retired');
+        if (Object.keys(fields).length === 0 && !retires) return;
+        codes[existingId] = inUse({ ...codes[existingId]!, ...fields }, retires ? one.retired : null);
         touched.add(existingId);
         return;
       }
@@ -82,12 +84,15 @@ export function importCodes(
       const described = Object.fromEntries(LISTED_FIELDS.flatMap((field) => (one[field] ? [[field, one[field]]] : [])));
       const ownMark = one.mark !== null && (codes[id]!.mark === one.mark || !marks.has(one.mark));
       if (ownMark) marks.add(one.mark!);
-      codes[id] = {
-        ...codes[id]!,
-        ...described,
-        ...(ownMark && { mark: one.mark! }),
-        ...(one.colour && { colour: nearestColour(one.colour) }),
-      };
+      codes[id] = inUse(
+        {
+          ...codes[id]!,
+          ...described,
+          ...(ownMark && { mark: one.mark! }),
+          ...(one.colour && { colour: nearestColour(one.colour) }),
+        },
+        one.retired,
+      );
       if (one.guid) byGuid.set(one.guid, id);
     });
 
@@ -115,6 +120,13 @@ export function importCodes(
       sentence: `brought in ${counted(made.size, 'new code')} and changed ${counted(touched.size, 'code')} from ${source}`.slice(0, 500),
     };
   };
+}
+
+/** The code in use, or retired, as the file says; as it is where it does not say. */
+function inUse(code: Code, retired: boolean | null): Code {
+  if (retired === null) return code;
+  const { retired: _before, ...rest } = code;
+  return retired ? { ...rest, retired: true } : rest;
 }
 
 /** @throws CommandError if a code would lie under itself, or two of one name in one place */

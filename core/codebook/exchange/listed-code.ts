@@ -15,6 +15,8 @@ export interface ListedCode {
   readonly mark: string | null;
   /** `#RRGGBB`; null where the file names none. */
   readonly colour: string | null;
+  /** Whether the code is kept but no longer offered; null where the file does not say. */
+  readonly retired: boolean | null;
   /** Line, row or number in the file, from 1, for messages. */
   readonly row: number;
 }
@@ -54,6 +56,7 @@ export const UNDESCRIBED = {
   notes: '',
   mark: null,
   colour: null,
+  retired: null,
 } as const;
 
 /**

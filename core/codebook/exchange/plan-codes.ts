@@ -7,7 +7,7 @@ import type { ListedCode, ListedCodebook } from './listed-code';
 
 /** The parts of a description a file can change. */
 export const LISTED_FIELDS = ['definition', 'useWhen', 'doNotUseWhen', 'example', 'notes'] as const;
-export type ListedField = (typeof LISTED_FIELDS)[number] | 'name' | 'place' | 'colour';
+export type ListedField = (typeof LISTED_FIELDS)[number] | 'name' | 'place' | 'colour' | 'retired';
 
 /** One field that the file has otherwise than the codebook. */
 export interface FieldDifference {
@@ -72,5 +72,7 @@ function differencesOf(codes: Table<Code>, code: Code, listed: ListedCode): Fiel
   for (const field of LISTED_FIELDS) say(field, code[field] ?? '', listed[field].trim());
   const colour = listed.colour === null ? null : nearestColour(listed.colour);
   if (colour !== null && colour !== code.colour) differences.push({ field: 'colour', before: String(code.colour), after: String(colour) });
+  if (listed.retired !== null && listed.retired !== (code.retired ?? false))
+    differences.push({ field: 'retired', before: code.retired ? 'retired' : 'in use', after: listed.retired ? 'retired' : 'in use' });
   return differences;
 }

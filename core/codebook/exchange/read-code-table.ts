@@ -1,3 +1,5 @@
+import { unguarded } from '../../formats/csv/formula-guard';
+import { splitPath } from './code-paths';
 import type { Table } from '../../formats/table/table';
 import { tidyLine } from '../../text/normalise';
 import { faultsOf, tooMany, type ListedCode, type ListedCodebook } from './listed-code';
@@ -15,11 +17,13 @@ export const CODE_COLUMNS = [
   'notes',
   'mark',
   'colour',
+  'in use',
   'ignored',
 ] as const;
 export type CodeColumn = (typeof CODE_COLUMNS)[number];
 
 const WORDS: readonly (readonly [CodeColumn, RegExp])[] = [
+  ['in use', /^in use$|retired/i],
   ['do not use when', /(do ?n.?t|not|never).*(use|when)|exclu|limits/i],
   ['use when', /use|inclu|apply|when/i],
   ['path', /parents|path|categories|hierarchy/i],
@@ -48,6 +52,14 @@ export function guessCodeColumns(header: readonly string[]): CodeColumn[] {
   return columns;
 }
 
+/** Whether the first row of a table names its columns: at least one word of it is one that names a part of a code. */
+export const namesColumns = (header: readonly string[]): boolean =>
+  header.some((heading) => heading.length <= 40 && WORDS.some(([, words]) => words.test(heading)));
+
+/** What the columns of a table without headings most likely hold: names, and beside them definitions. */
+export const columnsWithoutNames = (width: number): CodeColumn[] =>
+  Array.from({ length: width }, (_, at) => (at === 0 ? 'name' : at === 1 ? 'definition' : 'ignored'));
+
 /**
  * Reads codes from a table, one row a code. Where a code lies is said by a path of names (` / ` between them), by the
  * name of its parent, or by a level (1 at the top, each row under the last one a level higher).
@@ -56,22 +68,19 @@ export function readCodeTable(table: Table, columns: readonly CodeColumn[]): Lis
   const many = tooMany(table.rows.length);
   if (many) return { codes: [], sets: [], faults: [many], notes: [] };
   const at = (column: CodeColumn): number => columns.indexOf(column);
+  // cells of a workbook are no formulas, and carry no apostrophe against that
+  const isText = table.encoding !== null;
   const nameAt = at('name');
   if (nameAt < 0) return { codes: [], sets: [], faults: ['No column holds the names of the codes. Say which one does.'], notes: [] };
-  const cell = (row: readonly string[], column: CodeColumn): string => (at(column) >= 0 ? unquoted((row[at(column)] ?? '').trim()) : '');
+  const cell = (row: readonly string[], column: CodeColumn): string =>
+    at(column) < 0 ? '' : isText ? unguarded((row[at(column)] ?? '').trim()) : (row[at(column)] ?? '').trim();
   const faults: string[] = [];
   const rows = table.rows.map((row, index) => ({ row, number: table.rowNumbers[index] ?? index + 1, name: tidyLine(cell(row, 'name')) }));
   const pathOf =
     at('path') >= 0 ? byPath() : at('parent') >= 0 ? byParent() : at('level') >= 0 ? byLevel() : (one: (typeof rows)[number]) => [one.name];
 
   function byPath(): (one: (typeof rows)[number]) => string[] {
-    return (one) => [
-      ...cell(one.row, 'path')
-        .split(/\s+\/\s+/u)
-        .map(tidyLine)
-        .filter(Boolean),
-      one.name,
-    ];
+    return (one) => [...splitPath(cell(one.row, 'path')).map(tidyLine), one.name];
   }
 
   function byLevel(): (one: (typeof rows)[number]) => string[] {
@@ -136,6 +145,7 @@ export function readCodeTable(table: Table, columns: readonly CodeColumn[]): Lis
         example: cell(one.row, 'example'),
         notes: cell(one.row, 'notes'),
         mark: mark && [...mark].length <= 3 ? mark : null,
+        retired: at('in use') < 0 || cell(one.row, 'in use') === '' ? null : /^(retired|no|false|0)$/i.test(cell(one.row, 'in use')),
         colour: /^#[0-9a-f]{6}$/i.test(colour) ? colour : null,
         row: one.number,
       };
@@ -155,11 +165,19 @@ function withMissingCategories(codes: readonly ListedCode[]): ListedCode[] {
       const path = code.path.slice(0, depth);
       if (there.has(key(path))) continue;
       there.add(key(path));
-      missing.push({ ...code, path, definition: '', useWhen: '', doNotUseWhen: '', example: '', notes: '', mark: null, colour: null });
+      missing.push({
+        ...code,
+        path,
+        definition: '',
+        useWhen: '',
+        doNotUseWhen: '',
+        example: '',
+        notes: '',
+        mark: null,
+        colour: null,
+        retired: null,
+      });
     }
     return [...missing, code];
   });
 }
-
-/** Tables for spreadsheets carry an apostrophe in front of what could be taken for a formula. */
-const unquoted = (text: string): string => (/^'[=+\-@]/.test(text) ? text.slice(1) : text);

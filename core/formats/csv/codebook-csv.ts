@@ -1,3 +1,6 @@
+import { joinPath } from '../../codebook/exchange/code-paths';
+import { hexOf } from '../../model/colour-hex';
+import { codeColour } from '../../model/palette';
 import type { CodebookRow } from '../../codebook/codebook-rows';
 import { writeCsv } from './write-csv';
 
@@ -22,10 +25,11 @@ export function codebookTable(rows: readonly CodebookRow[]): (string | number)[]
       'passages with codes under it',
       'documents',
       'in use',
+      'colour',
     ],
     ...rows.map(({ code, parents, level, passages, passagesWithUnder, documents, examples }) => [
       code.name,
-      parents.join(' / '),
+      joinPath(parents),
       level,
       code.mark,
       code.definition,
@@ -38,6 +42,7 @@ export function codebookTable(rows: readonly CodebookRow[]): (string | number)[]
       passagesWithUnder,
       documents,
       code.retired ? 'retired' : 'yes',
+      hexOf(codeColour(code.colour, 'light')),
     ]),
   ];
 }

@@ -1,7 +1,5 @@
+import { guarded } from './formula-guard';
 import Papa from 'papaparse';
-
-/** A cell that a spreadsheet might run as a formula begins with one of these. */
-const FORMULA = /^[=+\-@\t\r]/;
 
 /**
  * Writes a table as CSV (RFC 4180: comma, CRLF, quotes doubled) with a byte order mark, so that spreadsheets
@@ -10,6 +8,6 @@ const FORMULA = /^[=+\-@\t\r]/;
  * @param rows the first row holds the headings
  */
 export function writeCsv(rows: readonly (readonly (string | number | null)[])[]): string {
-  const safe = rows.map((row) => row.map((cell) => (typeof cell === 'string' && FORMULA.test(cell) ? `'${cell}` : cell)));
+  const safe = rows.map((row) => row.map((cell) => (typeof cell === 'string' ? guarded(cell) : cell)));
   return `\uFEFF${Papa.unparse(safe as unknown[][], { newline: '\r\n' })}\r\n`;
 }

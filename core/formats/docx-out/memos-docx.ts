@@ -2,7 +2,7 @@ import { Document, HeadingLevel, Packer, Paragraph, TextRun } from 'docx';
 import { marked, type Token, type Tokens } from 'marked';
 import type { Memo } from '../../model/memo';
 import type { StudyState } from '../../model/study-state';
-import { nameOfSubject } from '../../memos/exchange/memo-tables';
+import { nameOfSubject } from '../../memos/name-of-subject';
 import { subjectsOf } from '../../memos/references';
 
 /** Memos as a Word document: a heading a memo, a smaller one a date; emphasis, lists and quotations stay. */

@@ -48,6 +48,7 @@ export function readQdc(bytes: Uint8Array): ListedCodebook {
       notes: '',
       mark: null,
       colour: /^#[0-9a-f]{6}$/i.test(colour) ? colour : null,
+      retired: null,
       row: total,
     });
   };

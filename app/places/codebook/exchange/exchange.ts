@@ -5,25 +5,22 @@ import { importCodes } from '@core/change/commands/import-codes';
 import { noteExport } from '@core/change/commands/study';
 import { codebookRows, documentsWithExamples } from '@core/codebook/codebook-rows';
 import { codesOfSet } from '@core/codebook/conditions';
-import type { ListedCodebook } from '@core/codebook/exchange/listed-code';
 import { planCodes, type Decision, type PlannedCode } from '@core/codebook/exchange/plan-codes';
+import { ENCODINGS } from '@core/formats/plain-text/encoding';
 import { CODE_COLUMNS, type CodeColumn } from '@core/codebook/exchange/read-code-table';
 import { StudySession } from '../../../state/study-session';
 import { selectCodeFacts, selectCodes, selectData, selectRole } from '../../../state/study.selectors';
 import { saveFile } from '../../../ui/save-file';
 import { Icon } from '../../../ui/icon/icon';
 import { FilesService } from '../../../workers/files-service';
-import type { CodebookForm } from '../../../workers/files.worker';
+import type { CodebookForm, CodebookOptions, CodebookRead } from '../../../workers/files.worker';
 
 /** Rows of the preview that are drawn; all are taken over. */
 const DRAWN = 500;
 
 /** What is being brought in. */
-interface Incoming {
+interface Incoming extends CodebookRead {
   readonly source: string;
-  readonly listed: ListedCodebook;
-  /** Headings and what each column is taken for, where it is a table. */
-  readonly columns: { readonly header: readonly string[]; readonly taken: readonly CodeColumn[] } | null;
 }
 
 const FORMS: readonly { readonly form: CodebookForm; readonly name: string; readonly about: string }[] = [
@@ -59,12 +56,14 @@ export class Exchange {
   private readonly codes = this.store.selectSignal(selectCodes);
   private readonly role = this.store.selectSignal(selectRole);
   protected readonly forms = FORMS;
+  protected readonly encodings = ENCODINGS;
+  private options: CodebookOptions = {};
   protected readonly columnKinds = CODE_COLUMNS;
   protected readonly drawn = DRAWN;
   protected readonly busy = signal<string | null>(null);
   protected readonly trouble = signal<string | null>(null);
   protected readonly incoming = signal<Incoming | null>(null);
-  private readonly picked = signal<File | null>(null);
+  protected readonly picked = signal<File | null>(null);
   protected readonly planned = computed((): PlannedCode[] => {
     const incoming = this.incoming();
     return incoming && incoming.listed.faults.length === 0 ? planCodes(this.codes(), incoming.listed) : [];
@@ -98,18 +97,19 @@ export class Exchange {
     input.value = '';
     if (!file) return;
     this.picked.set(file);
-    await this.readFile(file, null);
+    await this.readFile(file, {});
   }
 
   protected async take(file: File | undefined): Promise<void> {
     if (!file) return;
     this.picked.set(file);
-    await this.readFile(file, null);
+    await this.readFile(file, {});
   }
 
-  private readFile(file: File, columns: readonly CodeColumn[] | null): Promise<void> {
+  private readFile(file: File, options: CodebookOptions): Promise<void> {
     return this.work(`Reading ${file.name}`, async () => {
-      const read = await this.files.readCodebook(file.name, file, columns);
+      this.options = options;
+      const read = await this.files.readCodebook(file.name, file, options);
       this.show({ source: file.name, ...read });
     });
   }
@@ -118,7 +118,7 @@ export class Exchange {
     await this.work('Reading the list', async () => {
       const { readCodeList } = await import('@core/codebook/exchange/read-code-list');
       this.picked.set(null);
-      this.show({ source: 'a list', listed: readCodeList(text), columns: null });
+      this.show({ source: 'a list', listed: readCodeList(text), columns: null, encoding: null });
     });
   }
 
@@ -127,14 +127,22 @@ export class Exchange {
     this.incoming.set(incoming);
   }
 
+  /** Reads the file again, in another encoding, or with its first row taken otherwise. */
+  protected readAgain(options: CodebookOptions): void {
+    const file = this.picked();
+    const { encoding } = { ...this.options, ...options };
+    if (file) void this.readFile(file, { ...(encoding !== undefined && { encoding }), ...options });
+  }
+
   protected setColumn(at: number, kind: string): void {
     const columns = this.incoming()?.columns?.taken;
     const file = this.picked();
     if (columns && file)
-      void this.readFile(
-        file,
-        columns.map((one, row) => (row === at ? (kind as CodeColumn) : one === kind && kind !== 'ignored' ? 'ignored' : one)),
-      );
+      void this.readFile(file, {
+        ...this.options,
+        named: this.incoming()!.columns!.named,
+        columns: columns.map((one, row) => (row === at ? (kind as CodeColumn) : one === kind && kind !== 'ignored' ? 'ignored' : one)),
+      });
   }
 
   protected decide(at: number, decision: string): void {
@@ -187,5 +195,6 @@ const WORDS = {
   useWhen: 'use when',
   doNotUseWhen: 'do not use when',
   example: 'example',
+  retired: 'use',
   notes: 'notes',
 } as const;

@@ -106,6 +106,7 @@ describe('the register of cases', () => {
 
   it('leaves rows where they are while a sorted column is filled in', async () => {
     await grid.click(grid.button('age'));
+    await grid.click(cell(0, 1));
     for (const [row, value] of [
       [0, '58'],
       [1, '9'],
@@ -139,7 +140,7 @@ describe('the register of cases', () => {
     await paste('Zoe\t1\tHome\t2025-01-01\tmore');
     expect(grid.find('[role=alert]').textContent).toContain('1 column wider');
     await paste('Zoe\t58\nAnna\t44\nEwan\t33');
-    expect(grid.answers.asked.at(-1)).toBe('1 more row than there are participants');
+    expect(grid.answers.asked.at(-1)).toBe('1 row more than there are participants');
     expect(names()).toEqual(['Calum', 'Zoe', 'Anna', 'Ewan']);
     expect(valuesOf('Ewan')[0]).toBe(33);
     expect(grid.session.done.length).toBe(1);

@@ -372,7 +372,7 @@ export class CaseGrid {
     const names = beyond.filter((cell) => cell.column === 0);
     const mayAdd = names.length === more && !this.typed() && !this.dueBy();
     const reply = await this.ask.reply({
-      title: `${more} more ${more === 1 ? 'row than there is' : 'rows than there are'} ${this.word()}s`,
+      title: `${more} ${more === 1 ? 'row' : 'rows'} more than there are ${this.word()}s`,
       lines: [
         mayAdd
           ? `They can be added as new ${this.word()}s.`
