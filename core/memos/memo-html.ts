@@ -22,16 +22,21 @@ export function memoHtml(markdown: string, say?: (reference: Reference, label: s
     renderer: {
       html: ({ text }: Tokens.HTML | Tokens.Tag) => safe(text),
       image: ({ text, href }: Tokens.Image) => safe(text || href),
-      link({ href, tokens, text }: Tokens.Link) {
+      link({ raw, href: address, tokens, text }: Tokens.Link) {
+        // an address that stands by itself may have been written with its signs escaped
+        const bare = /^https?:/i.test(raw);
+        const href = bare ? unescaped(raw) : address;
         const reference = referenceOf(href);
         if (reference) {
           const said = say?.(reference, text) ?? { words: text, gone: false };
           return said.gone ? `<s>${safe(said.words)}</s> <em>(no longer there)</em>` : `<a href="#${safe(href)}">${safe(said.words)}</a>`;
         }
-        const words = this.parser.parseInline(tokens);
+        const words = bare ? safe(href) : this.parser.parseInline(tokens);
         return /^https?:\/\//i.test(href) ? `<a href="${safe(href)}" rel="noopener noreferrer" target="_blank">${words}</a>` : words;
       },
     },
   });
   return reader.parse(markdown) as string;
 }
+
+const unescaped = (text: string): string => text.replace(/\\([\\`*_[\]~])/g, '$1').replace(/&amp;/g, '&');

@@ -47,7 +47,8 @@ const REST = 400;
     'aria-label': 'Writing',
     '(keydown.control.enter)': 'keep(); $event.preventDefault()',
     '(keydown.meta.enter)': 'keep(); $event.preventDefault()',
-    '(keydown.escape)': 'leave(); $event.stopPropagation()',
+    // an Escape that closed the list of things to link to is done with
+    '(keydown.escape)': '$event.defaultPrevented || leave(); $event.stopPropagation()',
   },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

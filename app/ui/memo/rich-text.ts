@@ -1,4 +1,5 @@
 import { Editor, Extension } from '@tiptap/core';
+import { TableKit } from '@tiptap/extension-table';
 import { Markdown } from '@tiptap/markdown';
 import StarterKit from '@tiptap/starter-kit';
 import Suggestion from '@tiptap/suggestion';
@@ -38,7 +39,8 @@ export function makeRichText({ element, text, offers, changed }: RichTextSetting
           isAllowedUri: (url) => /^(https?:|mailto:|filum:)/i.test(url ?? ''),
         },
       }),
-      Markdown,
+      TableKit.configure({ table: { resizable: false } }),
+      FaithfulMarkdown,
       linking(offers),
     ],
     content: text,
@@ -50,6 +52,46 @@ export function makeRichText({ element, text, offers, changed }: RichTextSetting
   });
 }
 
+/** A node as the Markdown writer sees it. */
+interface WrittenNode {
+  readonly type?: string;
+  readonly content?: readonly WrittenNode[];
+  readonly marks?: readonly { readonly type: string }[];
+}
+
+/** What the Markdown writer asks of each text; it leaves out what only matters at the beginning of a line. */
+interface TextWriter {
+  encodeTextForMarkdown(text: string, node: WrittenNode, parent?: WrittenNode): string;
+  escapeMarkdownSyntax(text: string): string;
+}
+
+/** Markdown in which every text says itself: signs stay signs, at the beginning of a line as well, and addresses stay addresses. */
+const FaithfulMarkdown = Markdown.extend({
+  onBeforeCreate(event) {
+    this.parent?.(event);
+    const writer = this.editor.markdown as unknown as TextWriter;
+    const escape = writer.escapeMarkdownSyntax.bind(writer);
+    const encode = writer.encodeTextForMarkdown.bind(writer);
+    writer.escapeMarkdownSyntax = (text) =>
+      text
+        .split(ADDRESS)
+        // every other part is an address
+        .map((part, at) => (at % 2 === 1 ? `<${part.replace(/&amp;(?!#?\w+;)/g, '&')}>` : escape(part)))
+        .join('');
+    writer.encodeTextForMarkdown = (text, node, parent) => {
+      const encoded = encode(text, node, parent);
+      const siblings = parent?.content ?? [];
+      const at = siblings.indexOf(node);
+      const beginsLine = at === 0 || siblings[at - 1]?.type === 'hardBreak';
+      const isCode = parent?.type === 'codeBlock' || node.marks?.some((mark) => mark.type === 'code');
+      return beginsLine && !isCode ? encoded.replace(/^\s*(?=[#>+=|-])/, '\\').replace(/^\s*(\d{1,9})(?=[.)])/, '$1\\') : encoded;
+    };
+  },
+});
+
+/** An address as it stands in a text whose `<`, `>` and `&` are entities already, without the punctuation behind it. */
+const ADDRESS = /(https?:\/\/(?:&amp;|(?!&)[^\s<>*\\])*(?!&)[^\s<>*\\_~.,:;!?'")\]])/;
+
 /** Typing `@` offers things to link to. */
 function linking(offers: RichTextSetting['offers']): Extension {
   return Extension.create({
@@ -59,6 +101,8 @@ function linking(offers: RichTextSetting['offers']): Extension {
         Suggestion<LinkOffer, LinkOffer>({
           editor: this.editor,
           char: '@',
+          // names have blanks in them
+          allowSpaces: true,
           items: ({ query }) => [...offers(query)],
           command: ({ editor, range, props }) => {
             editor
