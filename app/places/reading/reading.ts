@@ -1,4 +1,4 @@
-import { DatePipe } from '@angular/common';
+import { DatePipe, NgTemplateOutlet } from '@angular/common';
 import {
   afterNextRender,
   ApplicationRef,
@@ -70,6 +70,7 @@ const NOTHING_FOUND: FoundWords = { hits: [], at: -1 };
     FindBar,
     Icon,
     LineTable,
+    NgTemplateOutlet,
     PassagePanel,
     ReaderMenu,
     ReadingSurface,
@@ -319,6 +320,8 @@ export class Reading {
     const id = this.work.passageHere();
     if (!id) return;
     this.here.chosenId.set(id);
+    // where there is little room, what stands beside the text is put away until it is asked for
+    if (!this.pane() && !this.beside()) this.listOpen.set(true);
     // drawn at once, so that the first letter already goes into the comment
     this.application.tick();
     this.panel()?.focusComment();
@@ -333,6 +336,8 @@ export class Reading {
   }
 
   private findCode(): void {
+    // the list belongs to the first pane; in the other the picker finds codes for what is selected there
+    if (this.pane()) return this.openPicker();
     this.listOpen.set(true);
     this.application.tick();
     this.codeList()?.focusFind();

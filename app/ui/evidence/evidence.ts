@@ -55,7 +55,13 @@ export class Evidence {
   protected readonly first = computed(() => this.shownPage() * PAGE);
   private readonly shown = computed(() => this.hits().slice(this.first(), this.first() + PAGE));
   protected readonly pieces = resource({
-    params: () => ({ hits: this.shown(), documents: this.documents(), codes: this.codes(), passages: this.passages() }),
+    params: () => ({
+      changes: this.texts.changes(),
+      hits: this.shown(),
+      documents: this.documents(),
+      codes: this.codes(),
+      passages: this.passages(),
+    }),
     loader: async ({ params }) => (await Promise.all(params.hits.map((hit) => this.pieceOf(hit)))).filter((piece) => piece !== null),
   });
 

@@ -32,7 +32,8 @@ export class Prose {
   private readonly quoted = computed(() => referencesIn(this.text()).filter((one) => one.type === 'passage'));
   /** Words of the quoted passages as they stand in their texts now, by passage. */
   private readonly words = resource({
-    params: () => (this.quoted().length > 0 ? { quoted: this.quoted(), passages: this.passages() } : undefined),
+    params: () =>
+      this.quoted().length > 0 ? { changes: this.texts.changes(), quoted: this.quoted(), passages: this.passages() } : undefined,
     loader: async ({ params }) => {
       const words = new Map<string, string>();
       for (const { id, documentId } of params.quoted) {

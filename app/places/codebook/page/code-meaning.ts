@@ -91,7 +91,12 @@ export class CodeMeaning {
   }
 
   private readonly anchored = resource({
-    params: () => ({ anchors: this.code().anchors ?? [], passages: this.passages(), documents: this.documents() }),
+    params: () => ({
+      changes: this.texts.changes(),
+      anchors: this.code().anchors ?? [],
+      passages: this.passages(),
+      documents: this.documents(),
+    }),
     loader: async ({ params }) => {
       const found = await Promise.all(
         params.anchors.map(async (place) => {

@@ -142,8 +142,8 @@ export class SplitCode {
     return [...new Set(passage?.codings.flatMap((coding) => this.codes()[coding.codeId]?.name ?? []))];
   });
   private readonly shown = resource({
-    params: () => this.hit(),
-    loader: async ({ params: hit }) => {
+    params: () => (this.hit() ? { changes: this.texts.changes(), hit: this.hit()! } : undefined),
+    loader: async ({ params: { hit } }) => {
       const text = await this.texts.get(hit.documentId);
       const document = this.documents()[hit.documentId];
       if (!text || !document) return null;
@@ -170,7 +170,7 @@ export class SplitCode {
     if ((event.target as HTMLElement).matches('input') || event.ctrlKey || event.metaKey || event.altKey) return;
     if (/^[1-9]$/.test(event.key)) this.give(Number(event.key) - 1);
     else if (event.key === '0') this.takeOff();
-    else if (event.key === 'n') void this.another();
+    else if (event.key.toLowerCase() === 'n') void this.another();
     else if (event.key === 'ArrowRight') this.step(1);
     else if (event.key === 'ArrowLeft') this.step(-1);
     else if (event.key === 'Escape') this.closed.emit();

@@ -7,6 +7,7 @@ import { writeCsv } from '@core/formats/csv/write-csv';
 import type { Text } from '@core/model/document';
 import { findInTexts, replaceHits, type TextHit } from '@core/text/find-replace';
 import { normaliseText } from '@core/text/normalise';
+import { TextCache } from '../../../state/text-cache';
 import { StudySession } from '../../../state/study-session';
 import { Notices } from '../../../state/notices';
 import { selectDocuments, selectScopedDocuments, selectStudy } from '../../../state/study.selectors';
@@ -49,6 +50,7 @@ export class Replace {
   private readonly store = inject(Store);
   private readonly session = inject(StudySession);
   private readonly notices = inject(Notices);
+  private readonly cache = inject(TextCache);
   protected readonly study = this.store.selectSignal(selectStudy);
   private readonly scoped = this.store.selectSignal(selectScopedDocuments);
   private readonly all = this.store.selectSignal(selectDocuments);
@@ -77,6 +79,8 @@ export class Replace {
     effect((onCleanup) => {
       const sought = { words: this.words(), matchCase: this.matchCase(), wholeWords: this.wholeWords() };
       const documents = this.searched();
+      // found anew where a text was changed: what was found may stand elsewhere now
+      this.cache.changes();
       const timer = setTimeout(
         () =>
           untracked(

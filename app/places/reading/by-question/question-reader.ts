@@ -27,7 +27,7 @@ import { Icon } from '../../../ui/icon/icon';
 import { codesOf, type Picked } from '../../../ui/picker/code-picker';
 import { CodeCell } from '../code-cell';
 import { GrowingList } from '../growing-list';
-import { selectedWithin } from '../selected-within';
+import { SelectedWords } from '../selected-words';
 
 /** Answers read from disk and drawn at a time. */
 const AT_ONCE = 40;
@@ -97,6 +97,11 @@ export class QuestionReader {
     return owners;
   });
 
+  private readonly selected = new SelectedWords((node) => {
+    const words = (node instanceof Element ? node : node.parentElement)?.closest('.words');
+    return words && this.host.contains(words) ? words : null;
+  });
+
   constructor() {
     effect(() => {
       this.question();
@@ -105,12 +110,19 @@ export class QuestionReader {
         this.setUncodedOnly(false);
       });
     });
-    effect(() => void this.load(this.drawn()));
+    effect(() => {
+      this.cache.changes();
+      void this.load(this.drawn());
+    });
   }
 
   private async load(rows: readonly Row[]): Promise<void> {
     const known = untracked(this.texts);
-    const wanted = rows.flatMap(({ document }) => (known.get(document.id)?.text.length === document.characters ? [] : [document.id]));
+    const wanted = rows.flatMap(({ document }) => {
+      const text = known.get(document.id);
+      // a correction may leave a text as long as it was
+      return text && this.cache.isCurrent(text) ? [] : [document.id];
+    });
     if (wanted.length === 0) return;
     const read = await Promise.all(wanted.map((id) => this.cache.get(id)));
     this.texts.update((texts) => new Map([...texts, ...read.flatMap((text) => (text ? [[text.id, text] as const] : []))]));
@@ -167,12 +179,13 @@ export class QuestionReader {
     );
     const made = done?.change.find((one) => one.type === 'code');
     const codeId = 'codeId' in picked ? picked.codeId : made?.type === 'code' ? made.after?.id : undefined;
+    if (done) this.selected.forget();
     if (codeId) this.store.dispatch(StudyActions.codeUsed({ codeId }));
   }
 
   private selectedIn(at: number, answer: Answer): { start: number; end: number } | null {
     const words = this.host.querySelectorAll('.words')[at];
-    const selected = words && selectedWithin(words);
+    const selected = words && this.selected.in(words);
     return selected ? { start: answer.start + selected.start, end: answer.start + selected.end } : null;
   }
 

@@ -26,7 +26,8 @@ import { CodeCell } from '../code-cell';
 import { GrowingList } from '../growing-list';
 import { PassageWork } from '../passage-work';
 import { ReadingHere } from '../reading-here';
-import { caretWithin, selectedWithin } from '../selected-within';
+import { caretWithin } from '../selected-within';
+import { SelectedWords } from '../selected-words';
 import { ROW_KINDS, rowsOf, type RowKind } from './unit-kinds';
 
 /** Rows drawn at a time. */
@@ -103,6 +104,11 @@ export class LineTable {
   protected readonly speakers = computed(() => [...new Set(this.here.document()?.speakers.map((speaker) => speaker.name))]);
   protected readonly byPlace = (_: number, row: Row): number => row.place.start;
 
+  private readonly selected = new SelectedWords((node) => {
+    const cell = (node instanceof Element ? node : node.parentElement)?.closest('[data-unit]');
+    return cell && this.host.contains(cell) ? cell : null;
+  });
+
   constructor() {
     effect(() => {
       this.here.documentId();
@@ -119,11 +125,12 @@ export class LineTable {
   protected code(row: Row, picked: Picked): void {
     const selected = this.selectedIn(row);
     this.work.code(selected ?? row.place, picked);
+    this.selected.forget();
   }
 
   private selectedIn(row: Row): Stretch | null {
     const cell = this.host.querySelector(`[data-unit="${row.place.start}"]`);
-    const selected = cell && selectedWithin(cell);
+    const selected = cell && this.selected.in(cell);
     return selected && { start: row.place.start + selected.start, end: row.place.start + selected.end };
   }
 

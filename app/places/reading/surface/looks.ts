@@ -59,7 +59,13 @@ const folding = ViewPlugin.define(
       if (changed || update.viewportChanged) this.ranges = foldNear(update.view);
     },
   }),
-  { provide: (plugin) => EditorView.decorations.of((view) => view.plugin(plugin)?.ranges ?? Decoration.none) },
+  {
+    provide: (plugin) => {
+      const ranges = (view: EditorView): DecorationSet => view.plugin(plugin)?.ranges ?? Decoration.none;
+      // the caret passes over what is folded away: it never stands, and no selection ends, where nobody sees it
+      return [EditorView.decorations.of(ranges), EditorView.atomicRanges.of(ranges)];
+    },
+  },
 );
 
 /** Classes of the surface, from which the styles follow. */

@@ -19,7 +19,7 @@ import { standardKeymap } from '@codemirror/commands';
 import type { Document, Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { Stretch } from '@core/passages/relations';
-import { tidySelection } from '@core/text/stretch';
+import { tidySelection, withoutLabels } from '@core/text/stretch';
 import { paragraphAt } from '@core/text/paragraphs';
 import { GlossFinder } from '@core/glosses/find-glosses';
 import { FIRST_LOOKS } from '../../../state/reader-settings';
@@ -261,7 +261,9 @@ export class ReadingSurface {
   /** The selected stretch, tidied; with nothing selected null. */
   selection(): Stretch | null {
     const { main } = this.view.state.selection;
-    return main.empty ? null : tidySelection(this.text().text, main.from, main.to);
+    if (main.empty) return null;
+    const { start, end } = withoutLabels(this.text().paragraphs, { start: main.from, end: main.to });
+    return tidySelection(this.text().text, start, end);
   }
 
   /** The selected stretch, or else the words of the paragraph at the caret. */
@@ -384,6 +386,8 @@ function commandOf(event: KeyboardEvent): SurfaceCommand | undefined {
     const step = EDGE_KEYS[event.key];
     return step && `${event.shiftKey ? 'start' : 'end'} ${step}`;
   }
+  // Caps Lock changes nothing
+  const key = event.key.length > 1 ? event.key : event.shiftKey ? event.key.toUpperCase() : event.key.toLowerCase();
   if (/^[1-9]$/.test(event.key)) return `number ${Number(event.key)}`;
-  return Object.hasOwn(SURFACE_KEYS, event.key) ? SURFACE_KEYS[event.key] : undefined;
+  return Object.hasOwn(SURFACE_KEYS, key) ? SURFACE_KEYS[key] : undefined;
 }
