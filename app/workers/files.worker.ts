@@ -1,4 +1,5 @@
 /// <reference lib="webworker" />
+import { checkChange } from '@core/change/check-change';
 import { expose } from 'comlink';
 import { squash, type Change } from '@core/change/change';
 import type { JournalEntry } from '@core/change/journal';
@@ -18,7 +19,7 @@ import { writeStudyFile } from '@core/formats/study-file/write-study-file';
 import { randomId, type Id } from '@core/model/ids';
 import { NewerVersionError } from '@core/model/schema-version';
 import { buildDemoStudy, demoSourcePaths } from '@core/sample/demo-study';
-import { studyExists } from '../storage/study-list';
+import { listStudies, studyExists } from '../storage/study-list';
 import { StudyStorage } from '../storage/study-storage';
 import { readCodebook, writeCodebook } from './codebook-files';
 import { writeLog } from './log-files';
@@ -149,7 +150,7 @@ const files = {
       const { id, title } = bundle.state.study;
       if (await studyExists(id)) {
         if (ifHere === 'ask') return { alreadyHere: id, title };
-        bundle = asCopy(bundle, randomId());
+        bundle = asCopy(bundle, randomId(), new Set((await listStudies()).map((one) => one.study.title)));
       }
       await StudyStorage.create(bundle, { at: Date.now(), through: bundle.history.seq });
       return { opened: bundle.state.study.id };
@@ -226,6 +227,7 @@ async function store(
   sentence: string,
   after: StudyState | null = null,
 ): Promise<JournalEntry> {
+  checkChange(change);
   const entry: JournalEntry = { seq, at: now, coderId, kind: 'act', of: null, sentence, change };
   const storage = await StudyStorage.of(studyId);
   try {

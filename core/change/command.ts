@@ -39,6 +39,4 @@ export function found<T>(record: T | undefined, what: string): T {
 /** Cuts a name for use in a log sentence. */
 export const short = (name: string): string => (name.length > 80 ? `${name.slice(0, 79)}…` : name);
 
-/** "1 passage", "12 passages". */
-export const counted = (count: number, one: string, many = `${one}s`): string =>
-  `${count.toLocaleString('en')} ${count === 1 ? one : many}`;
+export { counted } from '../text/counted';

@@ -1,3 +1,4 @@
+import { Counted } from '../../ui/counted/counted';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, type MatDialog, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
@@ -16,7 +17,7 @@ const AHEAD_AT_ONCE = 40;
 /** Joins codes: which one stays, and what it will say of itself. */
 @Component({
   selector: 'fl-join-dialog',
-  imports: [MatDialogModule, Swatch],
+  imports: [Counted, MatDialogModule, Swatch],
   template: `
     <h2 mat-dialog-title>Join {{ ids().length }} codes</h2>
     <mat-dialog-content>
@@ -26,13 +27,13 @@ const AHEAD_AT_ONCE = 40;
           <label class="choice">
             <input type="radio" name="stays" [checked]="code.id === staysId()" (change)="staysId.set(code.id)" />
             <fl-swatch [mark]="code.mark" [colour]="code.colour" />{{ code.name }}
-            <span class="second">{{ counts().own.get(code.id) ?? 0 }}</span>
+            <span class="second">{{ (counts().own.get(code.id) ?? 0).toLocaleString() }}</span>
           </label>
         }
       </fieldset>
       <p class="second">
-        {{ passages() }} {{ passages() === 1 ? 'passage' : 'passages' }} in all; a passage that carries several keeps one. Codes under those
-        that go move under the one that stays, and memos and sets follow. The names are remembered in its history. It can be undone.
+        {{ passages() | counted: 'passage' }} in all; a passage that carries several keeps one. Codes under those that go move under the one
+        that stays, and memos and sets follow. The names are remembered in its history. It can be undone.
       </p>
       @for (field of fields(); track field.key) {
         <label class="field"

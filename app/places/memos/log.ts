@@ -1,3 +1,4 @@
+import { Counted } from '../../ui/counted/counted';
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal, untracked, viewChild } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
@@ -61,7 +62,7 @@ const OFFERED = 300;
 /** The study's audit trail: its life as sentences by day, with the researcher's own entries among them. */
 @Component({
   selector: 'fl-log',
-  imports: [DatePipe, EntryForm, Icon, MatMenuModule, MemoTabs, RouterLink, SentencePart],
+  imports: [Counted, DatePipe, EntryForm, Icon, MatMenuModule, MemoTabs, RouterLink, SentencePart],
   templateUrl: './log.html',
   styleUrl: './log.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

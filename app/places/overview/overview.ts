@@ -1,5 +1,7 @@
+import type { ImpossibleValue } from '@core/integrity/impossible-values';
+import { counted } from '@core/text/counted';
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { afterNextRender, ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import type { JournalEntry } from '@core/change/journal';
@@ -18,6 +20,7 @@ import {
   selectCoderPassages,
   selectScopedDocuments,
   selectStudy,
+  selectData,
 } from '../../state/study.selectors';
 import { LineChart, type LinePoint } from '../../ui/charts/line-chart';
 import { Ask } from '../../ui/dialogs/ask';
@@ -35,6 +38,7 @@ export class Overview {
   private readonly session = inject(StudySession);
   private readonly ask = inject(Ask);
   private readonly router = inject(Router);
+  private readonly data = this.store.selectSignal(selectData);
   protected readonly study = this.store.selectSignal(selectStudy);
   protected readonly documents = this.store.selectSignal(selectScopedDocuments);
   private readonly passages = this.store.selectSignal(selectCoderPassages);
@@ -92,7 +96,7 @@ export class Overview {
     return this.newCodes().map(({ documentId, fresh, total }): LinePoint => ({
       name: titles.get(documentId) ?? '',
       value: total,
-      said: `${total} codes so far, ${fresh} of them new here`,
+      said: `${counted(total, 'code')} so far, ${fresh.toLocaleString('en')} of them new here`,
     }));
   });
   /** How long ago the last new code came, in documents. */
@@ -103,7 +107,19 @@ export class Overview {
   protected readonly hidden = computed(() => Math.max(0, this.documents().length - Overview.SHOWN));
   protected readonly since = computed(() => this.history().seq - (this.backup()?.through ?? 0));
 
+  /** Values that an earlier Filum, or a file, let in and no schema allows. Looked for when the place has been shown. */
+  protected readonly impossible = signal<readonly ImpossibleValue[]>([]);
+
+  private async lookForImpossible(): Promise<void> {
+    const { impossibleValues } = await import('@core/integrity/impossible-values');
+    const data = this.data();
+    // a study of tens of thousands of records is looked through where it is read and written
+    if (data && Object.values(data.tables).reduce((sum, table) => sum + Object.keys(table).length, 0) < 5_000)
+      this.impossible.set(impossibleValues(data));
+  }
+
   constructor() {
+    afterNextRender(() => setTimeout(() => void this.lookForImpossible(), 500));
     setTimeout(() => this.atOnce.set(Overview.SHOWN), 50);
     effect(() => void this.session.journal(this.history().seq + 1, 8).then((entries) => this.recent.set(entries)));
   }

@@ -1,3 +1,4 @@
+import { Counted } from '../../ui/counted/counted';
 import { DatePipe, NgTemplateOutlet } from '@angular/common';
 import {
   afterNextRender,
@@ -61,6 +62,7 @@ const NOTHING_FOUND: FoundWords = { hits: [], at: -1 };
 @Component({
   selector: 'fl-reading',
   imports: [
+    Counted,
     DatePipe,
     CodeList,
     CodePicker,

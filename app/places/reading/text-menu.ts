@@ -29,21 +29,34 @@ import { Icon } from '../../ui/icon/icon';
   template: `
     <button class="act" [matMenuTriggerFor]="menu"><fl-icon name="edit" />Text</button>
     <mat-menu #menu="matMenu">
-      <button mat-menu-item (click)="asLines.emit()">{{ lines() ? 'Read as running text' : 'Read line by line' }}</button>
-      <button mat-menu-item (click)="besides.emit()">{{ beside() ? 'End side by side' : 'Another document beside this one' }}</button>
-      @if (hasQuestions()) {
-        <button mat-menu-item (click)="byQuestion()">Read by question</button>
-      }
-      <button mat-menu-item (click)="define.emit()">Define a word</button>
-      <button mat-menu-item (click)="glossary()">Glossary</button>
-      <button mat-menu-item (click)="exportPage()">Export this document with its codings</button>
-      <button mat-menu-item (click)="print()">Print this document with its codings</button>
-      <button mat-menu-item [matMenuTriggerFor]="ratingMenu">
-        Rate codings: {{ study()!.ratings ? '1 to ' + study()!.ratings : 'no' }}
-      </button>
-      <button mat-menu-item (click)="correct.emit()">Correct the text</button>
-      <button mat-menu-item (click)="replace()">Find and replace words</button>
-      <button mat-menu-item (click)="divide()">Divide the document before this paragraph</button>
+      <div role="group" aria-label="Read">
+        <button mat-menu-item (click)="asLines.emit()">{{ lines() ? 'Read as running text' : 'Read line by line' }}</button>
+        <button mat-menu-item (click)="besides.emit()">{{ beside() ? 'End side by side' : 'Another document beside this one' }}</button>
+        @if (hasQuestions()) {
+          <button mat-menu-item (click)="byQuestion()">Read by question</button>
+        }
+      </div>
+      <div role="group" aria-label="Change the text" class="group">
+        <button mat-menu-item (click)="correct.emit()">Correct the text</button>
+        <button mat-menu-item (click)="replace()">Find and replace words</button>
+        <button mat-menu-item (click)="divide()">Divide the document before this paragraph</button>
+      </div>
+      <div role="group" aria-label="Who speaks" class="group">
+        <button mat-menu-item [matMenuTriggerFor]="speakerMenu">Who speaks, and whose words they are</button>
+      </div>
+      <div role="group" aria-label="Words and ratings" class="group">
+        <button mat-menu-item (click)="define.emit()">Define a word</button>
+        <button mat-menu-item (click)="glossary()">Glossary</button>
+        <button mat-menu-item [matMenuTriggerFor]="ratingMenu">
+          Rate codings: {{ study()!.ratings ? '1 to ' + study()!.ratings : 'no' }}
+        </button>
+      </div>
+      <div role="group" aria-label="Take out" class="group">
+        <button mat-menu-item (click)="exportPage()">Export this document with its codings</button>
+        <button mat-menu-item (click)="print()">Print this document with its codings</button>
+      </div>
+    </mat-menu>
+    <mat-menu #speakerMenu="matMenu">
       <button mat-menu-item (click)="speakers()">Find the speakers anew</button>
       @for (speaker of document().speakers; track $index; let at = $index) {
         <button mat-menu-item [matMenuTriggerFor]="caseMenu" [matMenuTriggerData]="{ speaker: at }">

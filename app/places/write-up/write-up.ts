@@ -1,3 +1,5 @@
+import { Counted } from '../../ui/counted/counted';
+import { counted } from '@core/text/counted';
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
@@ -13,6 +15,8 @@ import {
   selectRole,
   selectScopedDocuments,
   selectCoderPassages,
+  selectCoders,
+  selectScope,
 } from '../../state/study.selectors';
 import { saveFile } from '../../ui/save-file';
 import { FilesService } from '../../workers/files-service';
@@ -20,7 +24,7 @@ import { FilesService } from '../../workers/files-service';
 /** What leaves Filum: the study file, and tables for other programs. */
 @Component({
   selector: 'fl-write-up',
-  imports: [DatePipe],
+  imports: [Counted, DatePipe],
   templateUrl: './write-up.html',
   styleUrl: './write-up.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -58,7 +62,11 @@ export class WriteUp {
     });
   }
 
+  private readonly coders = this.store.selectSignal(selectCoders);
+  private readonly scope = this.store.selectSignal(selectScope);
   private readonly coderPassages = this.store.selectSignal(selectCoderPassages);
+
+  protected readonly coderName = computed(() => this.coders()[this.scope().coderId ?? '']?.name ?? '');
 
   protected async codings(): Promise<void> {
     await this.work('Writing the codings', async () => {
@@ -72,7 +80,7 @@ export class WriteUp {
         codingsCsv({ ...data, passages: this.coderPassages() }, ids, (id) => texts.get(id)!),
         'text/csv',
       );
-      this.note(`the codings of ${ids.length} documents as CSV`);
+      this.note(`the codings of ${counted(ids.length, 'document')} as CSV`);
     });
   }
 

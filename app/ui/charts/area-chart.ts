@@ -1,3 +1,4 @@
+import { counted } from '@core/text/counted';
 import { Chart, LinearScale, Tooltip } from 'chart.js';
 import { TreemapController, TreemapElement } from 'chartjs-chart-treemap';
 import { codeColour } from '@core/model/palette';
@@ -59,7 +60,7 @@ export function drawAreas(
             overflow: 'cut',
             formatter: (context) => {
               const area = areaOf(context.raw);
-              return area ? [area.name, String(area.count)] : '';
+              return area ? [area.name, area.count.toLocaleString()] : '';
             },
           },
         },
@@ -81,7 +82,7 @@ export function drawAreas(
             title: () => '',
             label: (item) => {
               const area = areaOf(item.raw);
-              return area ? `${area.name}: ${area.count} passages` : '';
+              return area ? `${area.name}: ${counted(area.count, 'passage')}` : '';
             },
           },
         },

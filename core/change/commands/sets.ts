@@ -56,6 +56,20 @@ export function changeMembers(setId: Id, ids: readonly Id[], belong: boolean): C
   };
 }
 
+/** Gives a live set another condition; or none any more, and then it is filled by hand from now on. @param memberIds what is in it at present */
+export function changeCondition(setId: Id, condition: readonly ConditionPart[] | null, memberIds: readonly Id[]): Command {
+  return (state) => {
+    const set = found(state.tables.set[setId], 'set');
+    if (condition?.length === 0) throw new CommandError('A live set needs at least one condition.');
+    if (!set.condition && !condition) return null;
+    if (condition && JSON.stringify(condition) === JSON.stringify(set.condition)) return null;
+    return {
+      change: [updated('set', set, { condition: condition && [...condition], memberIds: condition ? [] : [...new Set(memberIds)] })],
+      sentence: condition ? `changed the condition of the set ${short(set.name)}` : `filled the set ${short(set.name)} by hand from now on`,
+    };
+  };
+}
+
 /** Deletes a set; its members stay. */
 export function deleteSet(setId: Id): Command {
   return (state) => {

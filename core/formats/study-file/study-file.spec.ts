@@ -11,6 +11,7 @@ import { NewerVersionError } from '../../model/schema-version';
 import { unpackPassages } from '../../passages/columns';
 import { buildDemoStudy } from '../../sample/demo-study';
 import { sha256 } from '../sha256';
+import { impossibleValues } from '../../integrity/impossible-values';
 import { asCopy } from './as-copy';
 import type { StudyBundle } from './bundle';
 import { readStudyFile, StudyFileError } from './read-study-file';
@@ -72,8 +73,33 @@ describe('the study file', () => {
 
   it('can be a copy under another id', () => {
     const id = randomId();
-    const copy = asCopy(smallStudy(), id);
+    const copy = asCopy(smallStudy(), id, new Set());
     expect([copy.state.study.id, copy.state.study.title]).toEqual([id, 'A study (copy)']);
+    // copies can be told apart, also copies of copies
+    const titles = ['A study', 'A study (copy)', 'A study (copy 2)'];
+    expect(asCopy(smallStudy(), id, new Set(titles)).state.study.title).toBe('A study (copy 3)');
+    expect(asCopy(copy, id, new Set(titles)).state.study.title).toBe('A study (copy 3)');
+  });
+
+  it('with a value that no schema allows, in a record or in the log, opens all the same, and the value is named', async () => {
+    const sound = smallStudy();
+    const document = Object.values(sound.state.tables.document)[0]!;
+    const odd = { ...document, date: '2025-02-30', title: 'x'.repeat(501) };
+    const bundle: StudyBundle = {
+      ...sound,
+      state: { ...sound.state, tables: { ...sound.state.tables, document: { ...sound.state.tables.document, [odd.id]: odd } } },
+      journal: sound.journal.map((entry) => ({ ...entry, change: [{ type: 'document', before: document, after: odd }] })),
+    };
+    const back = await readStudyFile(await writeStudyFile(bundle, SAVED));
+    expect(back).toEqual(bundle);
+    expect(impossibleValues(back.state)).toEqual([
+      { type: 'document', id: odd.id, name: 'x'.repeat(80), what: 'its title is longer than 500 characters' },
+    ]);
+    expect(impossibleValues(sound.state)).toEqual([]);
+    // what is not a value but a shape is refused as ever
+    const broken = { ...document, speakers: 'nobody' };
+    const bad = { ...sound, state: { ...sound.state, tables: { ...sound.state.tables, document: { [odd.id]: broken as never } } } };
+    expect((await failure(await writeStudyFile(bad, SAVED))).message).toContain('not as it should be');
   });
 
   it('says that what is no archive is none, and what is another archive is another', async () => {

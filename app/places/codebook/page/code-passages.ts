@@ -1,3 +1,4 @@
+import { counted } from '@core/text/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
@@ -85,7 +86,7 @@ export class CodePassages {
   /** @param keep the passages carry both codes afterwards */
   protected async move(keep: boolean): Promise<void> {
     const chosen = await ChooseCode.open(this.dialog, {
-      title: keep ? `Give ${this.chosen().size} passages also…` : `Move ${this.chosen().size} passages to…`,
+      title: keep ? `Give ${counted(this.chosen().size, 'passage')} also…` : `Move ${counted(this.chosen().size, 'passage')} to…`,
       except: new Set([this.code().id]),
       mayMake: true,
     });

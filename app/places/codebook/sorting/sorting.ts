@@ -1,3 +1,5 @@
+import { Counted } from '../../../ui/counted/counted';
+import { counted } from '@core/text/counted';
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal } from '@angular/core';
 import { MatMenuModule, type MatMenuTrigger } from '@angular/material/menu';
@@ -34,7 +36,7 @@ const ROW = 27;
 /** A sorting table: codes as slips, laid into named groups or freely, until they are categories or a set. */
 @Component({
   selector: 'fl-sorting',
-  imports: [MatMenuModule, NgTemplateOutlet, CodePage, Icon, Swatch],
+  imports: [Counted, MatMenuModule, NgTemplateOutlet, CodePage, Icon, Swatch],
   templateUrl: './sorting.html',
   styleUrl: './sorting.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -119,11 +121,17 @@ export class Sorting {
       : inUse
           .filter((code) => childrenOf(codes, code.id).length === 0 && (which === 'all' || code.parentId === null))
           .map((code) => code.id);
-    await this.ask.keep(`Sort ${ids.length} codes`, 'Name of the table', set?.name ?? 'A first sorting', 'Lay them out', (name) => {
-      const { done, refused } = this.session.attempt(addSorting(name, ids));
-      if (done) this.pick(done.change[0]!.after!.id);
-      return refused;
-    });
+    await this.ask.keep(
+      `Sort ${counted(ids.length, 'code')}`,
+      'Name of the table',
+      set?.name ?? 'A first sorting',
+      'Lay them out',
+      (name) => {
+        const { done, refused } = this.session.attempt(addSorting(name, ids));
+        if (done) this.pick(done.change[0]!.after!.id);
+        return refused;
+      },
+    );
   }
 
   protected clear(): void {

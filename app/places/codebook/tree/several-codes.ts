@@ -1,3 +1,4 @@
+import { counted } from '@core/text/counted';
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
@@ -142,7 +143,7 @@ export class SeveralCodes {
 
   protected async newSet(): Promise<void> {
     await this.ask.keep(
-      `New set of ${this.ids().length} codes`,
+      `New set of ${counted(this.ids().length, 'code')}`,
       'Name',
       '',
       'Make the set',

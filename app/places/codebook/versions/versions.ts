@@ -1,3 +1,4 @@
+import { Counted } from '../../../ui/counted/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, resource, signal } from '@angular/core';
 import { DatePipe } from '@angular/common';
 import { Router } from '@angular/router';
@@ -17,7 +18,7 @@ const ORDER: readonly CodeDifference['kind'][] = ['added', 'removed', 'renamed',
 /** Two codebooks in time, side by side: what was added, removed, renamed, moved, redefined. */
 @Component({
   selector: 'fl-versions',
-  imports: [DatePipe, Swatch],
+  imports: [Counted, DatePipe, Swatch],
   templateUrl: './versions.html',
   styleUrl: './versions.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,3 +1,4 @@
+import { counted } from '@core/text/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import {
@@ -93,7 +94,7 @@ export class AttributeList {
       (await this.ask.confirm({
         title: `Make “${attribute.name}” a ${type}?`,
         lines: [
-          `${converted} values fit. ${lost} do not and would be taken away:`,
+          `${counted(converted, 'value fits', 'values fit')}. ${counted(lost, 'does not and is', 'do not and are')} taken away:`,
           misfits
             .slice(0, 12)
             .map((one) => `“${one.value}” (${one.count})`)
@@ -111,7 +112,7 @@ export class AttributeList {
     const known = (this.distribution()?.total ?? 0) - (this.distribution()?.unknown ?? 0);
     const goOn = await this.ask.confirm({
       title: `Delete “${attribute.name}”?`,
-      lines: [`${known} values go with it. It can be undone.`],
+      lines: [`${counted(known, 'value goes', 'values go')} with it. It can be undone.`],
       yes: 'Delete',
       danger: true,
     });

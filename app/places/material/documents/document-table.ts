@@ -1,3 +1,4 @@
+import { counted } from '@core/text/counted';
 import { parseValue } from '@core/attributes/values';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
@@ -233,7 +234,7 @@ export class DocumentTable {
   protected async setAttribute(attributeId: Id): Promise<void> {
     const attribute = this.data()!.tables.attribute[attributeId]!;
     await this.ask.keep(
-      `${attribute.name} of ${this.chosen().length} documents`,
+      `${attribute.name} of ${counted(this.chosen().length, 'document')}`,
       `Value (${attribute.type})`,
       '',
       'Set',
@@ -298,7 +299,7 @@ export class DocumentTable {
       title: documents.length === 1 ? `Delete “${documents[0]!.title}”?` : `Delete ${documents.length} documents?`,
       lines: [
         ...(documents.length > 1 ? [listed(documents.map((one) => one.title))] : []),
-        `This takes away ${toll.passages} passages with ${toll.codings} codings.${toll.memos > 0 ? ` ${toll.memos} memos about them stay, attached to nothing.` : ''}`,
+        `This takes away ${counted(toll.passages, 'passage')} with ${counted(toll.codings, 'coding')}.${toll.memos > 0 ? ` ${counted(toll.memos, 'memo')} about them ${toll.memos === 1 ? 'stays' : 'stay'}, attached to nothing.` : ''}`,
         'It can be undone.',
       ],
       yes: 'Delete',

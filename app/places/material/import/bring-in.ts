@@ -1,3 +1,4 @@
+import { counted } from '@core/text/counted';
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { attributesOf } from '@core/change/commands/attributes';
@@ -52,7 +53,7 @@ export class BringIn {
     const texts = items.filter((item) => item.text && !replaced.includes(item));
     if (texts.length > 0) {
       if (!(await this.storeTexts(texts, choices))) return null;
-      said.push(texts.length === 1 ? `“${texts[0]!.title}” is in.` : `${texts.length} documents are in.`);
+      said.push(texts.length === 1 ? `“${texts[0]!.title}” is in.` : `${counted(texts.length, 'document is', 'documents are')} in.`);
     }
     if (replaced.length > 0) said.push(await this.replaceTexts(replaced));
     for (const item of items.filter((one) => one.table)) {
@@ -63,7 +64,9 @@ export class BringIn {
       if (!entry) return said.length > 0 ? said.join(' ') : null;
       const made = (type: 'document' | 'case'): number => entry.change.filter((one) => one.type === type && one.before === null).length;
       const changed = entry.change.filter((one) => one.type === 'case' && one.before !== null).length;
-      said.push(`${item.fileName}: ${made('document')} documents, ${made('case')} new and ${changed} changed ${before.study.caseWord}s.`);
+      said.push(
+        `${item.fileName}: ${counted(made('document'), 'document')}, ${counted(made('case'), `new ${before.study.caseWord}`)} and ${counted(changed, `changed ${before.study.caseWord}`)}.`,
+      );
       const answers = await this.files.answersUpdated();
       if (answers > 0) said.push(`${answers} ${answers === 1 ? 'answer' : 'answers'} updated; passages stayed on the words that stayed.`);
     }

@@ -1,3 +1,5 @@
+import { Writing } from '../../../ui/writing/writing';
+import { Counted } from '../../../ui/counted/counted';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import {
   ChangeDetectionStrategy,
@@ -9,6 +11,7 @@ import {
   type OnDestroy,
   signal,
   untracked,
+  viewChildren,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -19,6 +22,7 @@ import type { Markers } from '@core/questions/find-questions';
 import type { Id } from '@core/model/ids';
 import { lineUp } from '@core/questions/line-up';
 import { Notices } from '../../../state/notices';
+import { Drafts } from '../../../state/drafts';
 import { StudySession } from '../../../state/study-session';
 import { selectCases, selectData, selectDocuments, selectFolders, selectStudy } from '../../../state/study.selectors';
 import type { TablePlanSummary } from '../../../workers/files.worker';
@@ -41,6 +45,8 @@ const MORE_PARAGRAPHS = 200;
 @Component({
   selector: 'fl-import',
   imports: [
+    Writing,
+    Counted,
     RouterLink,
     CdkVirtualScrollViewport,
     CdkFixedSizeVirtualScroll,
@@ -57,7 +63,8 @@ const MORE_PARAGRAPHS = 200;
 })
 export class Import implements OnDestroy {
   /** Whether another place is shown by now. */
-  private left = false;
+  /** A window with files that were looked through and not stored asks before it closes. */
+  private readonly unwatch = inject(Drafts).watch(() => this.items().length > 0);
   private readonly files = inject(FilesService);
   private readonly bringer = inject(BringIn);
   private readonly session = inject(StudySession);
@@ -76,6 +83,7 @@ export class Import implements OnDestroy {
   protected readonly currentKey = signal<number | null>(null);
   protected readonly folderId = signal<Id | null>(null);
   protected readonly pasting = signal(false);
+  private readonly pasted = viewChildren(Writing);
   protected readonly dragging = signal(false);
   protected readonly storing = signal(false);
   /** Folders of a chosen folder become folders; where a file lay and when it was changed become attributes. */
@@ -145,7 +153,7 @@ export class Import implements OnDestroy {
   }
 
   ngOnDestroy(): void {
-    this.left = true;
+    this.unwatch();
     this.files.stopReading();
     // what is being stored goes on, and is let go when it is in
     if (!this.storing()) this.files.forget(this.items().map((item) => item.key));
@@ -190,6 +198,7 @@ export class Import implements OnDestroy {
 
   private async takePasted(name: string, content: string, title = ''): Promise<void> {
     this.pasting.set(false);
+    for (const field of this.pasted()) field.done();
     const key = this.nextKey++;
     await this.take(newItem(key, name, new Blob([content]), { pasted: true }));
     if (title) this.change(key, { title });
@@ -353,7 +362,7 @@ export class Import implements OnDestroy {
     this.files.forget(this.items().map((item) => item.key));
     this.list.set([]);
     // whoever has gone elsewhere meanwhile, or is on the way, is not called back
-    if (this.left || this.router.currentNavigation()) return;
+    if (!this.router.url.includes('/material/import') || this.router.currentNavigation()) return;
     await this.router.navigate(['/study', this.study()!.id, 'material'], {
       queryParams: items.every((item) => item.table && item.rowsBecome === 'cases only') ? { view: 'cases' } : {},
     });

@@ -1,3 +1,4 @@
+import { Counted } from '../../../ui/counted/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { COLUMN_ROLES, type Column, type ColumnRole } from '@core/formats/table/guess-roles';
@@ -11,6 +12,7 @@ import type { ImportItem } from './import-item';
 
 /** What a table becomes: a role for each column, and what bringing it in would change. */
 @Component({
+  imports: [Counted],
   selector: 'fl-table-settings',
   templateUrl: './table-settings.html',
   styleUrl: './table-settings.scss',

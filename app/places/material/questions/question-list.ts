@@ -1,3 +1,5 @@
+import { Counted } from '../../../ui/counted/counted';
+import { counted } from '@core/text/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -12,7 +14,7 @@ import { Icon } from '../../../ui/icon/icon';
 /** The questions of structured material: in which documents they are asked, how often answered; reworded, joined, removed. */
 @Component({
   selector: 'fl-question-list',
-  imports: [RouterLink, Icon],
+  imports: [Counted, RouterLink, Icon],
   template: `
     <div class="scroll">
       @if (rows().length === 0) {
@@ -46,7 +48,13 @@ import { Icon } from '../../../ui/icon/icon';
                     [attr.aria-label]="'Choose ' + row.question.text"
                   />
                 </td>
-                <th scope="row">{{ row.question.text }}</th>
+                <th scope="row">
+                  <a
+                    [routerLink]="['/study', study()!.id, 'reading', 'question', row.question.id]"
+                    [title]="'Read all answers to this question'"
+                    >{{ row.question.text }}</a
+                  >
+                </th>
                 <td class="number">{{ row.documents.toLocaleString() }}</td>
                 <td class="number">{{ row.answered.toLocaleString() }}</td>
                 <td class="acts">
@@ -69,7 +77,7 @@ import { Icon } from '../../../ui/icon/icon';
           </p>
         }
         <p class="second">
-          {{ documents() }} documents answer questions.
+          {{ documents() | counted: 'document answers' : 'documents answer' }} questions.
           <a [routerLink]="['/study', study()!.id, 'material', 'import']">Bring in more</a>
         </p>
       }
@@ -153,7 +161,7 @@ export class QuestionList {
     const documents = documentsAsking(this.data()!, question.id);
     const reply = await this.ask.reply({
       title: 'Reword the question',
-      lines: [`It stands in ${documents.length} documents; codings and answers move with the words.`],
+      lines: [`It stands in ${counted(documents.length, 'document')}; codings and answers move with the words.`],
       label: 'Question',
       text: question.text,
       yes: 'Reword everywhere',
@@ -186,7 +194,7 @@ export class QuestionList {
     const goOn = await this.ask.confirm({
       title: 'Remove this question?',
       lines: [
-        `${row.answered} answers in ${row.documents} documents no longer count as answers to it. No words and no codings go. It can be undone.`,
+        `${counted(row.answered, 'answer')} in ${counted(row.documents, 'document')} no longer ${row.answered === 1 ? 'counts as an answer' : 'count as answers'} to it. No words and no codings go. It can be undone.`,
       ],
       yes: 'Remove',
       danger: true,

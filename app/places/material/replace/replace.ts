@@ -1,3 +1,4 @@
+import { counted } from '@core/text/counted';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
@@ -166,7 +167,7 @@ export class Replace {
         })),
       ),
     ]);
-    this.notices.say(`Replaced in ${this.chosen().length} places.`);
+    this.notices.say(`Replaced in ${counted(this.chosen().length, 'place')}.`);
     this.rows.set([]);
     this.words.set('');
   }

@@ -1,14 +1,14 @@
+import { Counted } from '../../../ui/counted/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { parseValue } from '@core/attributes/values';
+import { parseValue, showValue } from '@core/attributes/values';
 import { attributesOf } from '@core/change/commands/attributes';
-import { addSet, changeMembers, deleteSet, renameSet } from '@core/change/commands/sets';
+import { addSet, changeCondition, changeMembers, deleteSet, renameSet } from '@core/change/commands/sets';
 import { COMPARISONS, type Comparison, type ConditionPart, type MemberSet } from '@core/model/set';
 import { DOCUMENT_KINDS } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import { conditionSentence, membersOf } from '@core/sets/members';
-import { Notices } from '../../../state/notices';
 import { StudySession } from '../../../state/study-session';
 import { selectData, selectStudy } from '../../../state/study.selectors';
 import { Ask } from '../../../ui/dialogs/ask';
@@ -24,7 +24,7 @@ interface PartDraft {
 /** Sets of documents and cases: filled by hand, or by a condition. */
 @Component({
   selector: 'fl-set-list',
-  imports: [RouterLink, Icon],
+  imports: [Counted, RouterLink, Icon],
   templateUrl: './set-list.html',
   styleUrl: './set-list.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -32,13 +32,17 @@ interface PartDraft {
 export class SetList {
   private readonly store = inject(Store);
   private readonly session = inject(StudySession);
-  private readonly notices = inject(Notices);
   private readonly ask = inject(Ask);
   protected readonly study = this.store.selectSignal(selectStudy);
   private readonly data = this.store.selectSignal(selectData);
   protected readonly comparisons = COMPARISONS;
   protected readonly chosenId = signal<Id | null>(null);
-  protected readonly making = signal<{ readonly of: MemberSet['of']; readonly parts: readonly PartDraft[] } | null>(null);
+  /** A condition while it is put together, and the set whose condition it is, or null for a new one. */
+  protected readonly making = signal<{
+    readonly of: MemberSet['of'];
+    readonly parts: readonly PartDraft[];
+    readonly set: MemberSet | null;
+  } | null>(null);
 
   protected readonly sets = computed(() =>
     Object.values(this.data()!.tables.set)
@@ -65,6 +69,9 @@ export class SetList {
     return of === 'document' ? [{ key: 'kind', name: 'kind' }, { key: 'folder', name: 'folder' }, ...attributes] : attributes;
   });
 
+  /** Why the condition could not be kept. */
+  protected readonly trouble = signal('');
+
   protected word(of: MemberSet['of']): string {
     return of === 'document' ? 'document' : (this.study()?.caseWord ?? 'case');
   }
@@ -77,7 +84,8 @@ export class SetList {
   }
 
   protected begin(of: MemberSet['of']): void {
-    this.making.set({ of, parts: [] });
+    this.trouble.set('');
+    this.making.set({ of, parts: [], set: null });
     this.addPart();
   }
 
@@ -89,6 +97,30 @@ export class SetList {
   protected setPart(at: number, fields: Partial<PartDraft>): void {
     this.making.update(
       (draft) => draft && { ...draft, parts: draft.parts.map((part, row) => (row === at ? { ...part, ...fields } : part)) },
+    );
+  }
+
+  protected dropPart(at: number): void {
+    this.making.update((draft) => draft && { ...draft, parts: draft.parts.filter((_, row) => row !== at) });
+  }
+
+  /** Takes the condition of a live set up again. */
+  protected change(set: MemberSet): void {
+    const parts = (set.condition ?? []).map(({ what, comparison, value }): PartDraft => {
+      const raw = what === 'folder' ? (this.data()!.tables.folder[String(value)]?.name ?? '') : showValue(value);
+      return { what: typeof what === 'object' ? what.attributeId : what, comparison, raw };
+    });
+    this.trouble.set('');
+    this.making.set({ of: set.of, parts, set });
+  }
+
+  protected byHand(set: MemberSet): void {
+    this.session.run(
+      changeCondition(
+        set.id,
+        null,
+        this.members().map((member) => member.id),
+      ),
     );
   }
 
@@ -112,14 +144,18 @@ export class SetList {
             ? parseValue(raw, attribute.type)
             : raw;
       if (value === undefined || value === null || (value === '' && !needless)) {
-        this.notices.refuse(`“${raw}” cannot be held against ${attribute?.name ?? what}.`);
+        this.trouble.set(`“${raw}” cannot be held against ${attribute?.name ?? what}.`);
         return;
       }
       condition.push({ what: attribute ? { attributeId: attribute.id } : (what as 'kind' | 'folder'), comparison, value });
     }
-    const action = this.session.run(addSet(draft.of, name, [], condition));
-    if (!action) return;
-    this.chosenId.set(action.change[0]!.after!.id);
+    const { done, refused } = this.session.attempt(
+      draft.set ? changeCondition(draft.set.id, condition, []) : addSet(draft.of, name, [], condition),
+    );
+    this.trouble.set(refused ?? '');
+    if (refused !== null) return;
+    const made = done?.change[0]?.after;
+    if (made) this.chosenId.set(made.id);
     this.making.set(null);
   }
 
