@@ -45,11 +45,14 @@ test('makes, renames, describes and colours a code', async ({ page }) => {
   await expect(row('Missing it')).toContainText('Being left on the pier.');
 });
 
-test('refuses a name that is taken, and puts the old one back', async ({ page }) => {
+test('refuses a name that is taken, and lets it stand with the reason beside it', async ({ page }) => {
   await choose('Grief');
   await page.getByLabel('Name', { exact: true }).fill('Worry');
   await page.getByLabel('Name', { exact: true }).blur();
   await expect(page.getByRole('status').filter({ hasText: 'already a code “Worry”' })).toBeVisible();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Worry');
+  await expect(row('Grief')).toBeVisible();
+  await page.getByRole('button', { name: 'Drop what was typed' }).click();
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Grief');
 });
 

@@ -32,7 +32,7 @@ test('corrects a coded transcript by typing: passages stay on their words, what 
   await expect(page.getByRole('dialog')).toBeHidden();
   await expect(editor).toBeFocused();
   // what was typed and not kept is there again after the browser went
-  await page.waitForFunction(() => Object.keys(localStorage).some((key) => key.startsWith('filum-correcting')));
+  await page.waitForFunction(() => Object.keys(localStorage).some((key) => key.includes(' correction ')));
   await page.reload();
   await expect(page.getByText('Corrections were begun here and not kept.')).toBeVisible();
   await page.getByRole('button', { name: 'Go on' }).click();

@@ -147,7 +147,7 @@ test('brings in a survey with its cases, and later rows update what they say oth
   const survey = 'id,name,age,home,What will you lose?\nR1,Limpet,44,Saltpans,The half hour.\nR2,Bay,old,Northholm,\n';
   await page.getByLabel('Files to bring in').setInputFiles(file('survey.csv', survey));
   await page.getByLabel('Type of age').selectOption('number');
-  await expect(page.getByText('1 cells do not fit their type')).toBeVisible();
+  await expect(page.getByText('1 cell does not fit')).toBeVisible();
   await filum.accessible();
   await page.getByRole('button', { name: 'Bring in this table' }).click();
   await expect(page.getByRole('status').filter({ hasText: '2 documents, 2 new and 0 changed participants' })).toBeVisible();

@@ -98,7 +98,8 @@ export class JoinDialog {
   private readonly description = computed(() => ({ ...this.proposed(), ...this.edited() }));
   protected readonly fields = computed(() =>
     DESCRIPTION_LABELS.map(([key, label]) => ({ key, label, text: this.description()[key] ?? '' })).filter(
-      (field) => field.text !== '' || field.key === 'definition',
+      // one that was emptied here stays, to be written in again
+      (field) => field.text !== '' || field.key === 'definition' || field.key in this.edited(),
     ),
   );
 

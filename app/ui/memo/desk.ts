@@ -28,6 +28,7 @@ import { selectCoders, selectData, selectMemos, selectStudy } from '../../state/
 import { TextCache } from '../../state/text-cache';
 import { Drafts } from '../../state/drafts';
 import { Ask } from '../dialogs/ask';
+import { holdFocus } from '../keys/hold-focus';
 import { Icon } from '../icon/icon';
 import { MemoNames } from './memo-names';
 import { Prose } from './prose';
@@ -146,8 +147,10 @@ export class Desk implements OnInit {
     // Markdown can say one thing in several ways: what the editor makes of it is what counts
     this.words = this.editor.getMarkdown();
     this.ready.set(true);
-    if (!this.memo() && !this.begun) this.titleBox()?.nativeElement.focus();
-    else this.editor.commands.focus('end');
+    holdFocus(() => {
+      if (!this.memo() && !this.begun) this.titleBox()?.nativeElement.focus();
+      else this.editor?.commands.focus('end');
+    });
   }
 
   private fieldsNow(): string {

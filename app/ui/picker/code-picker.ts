@@ -18,6 +18,7 @@ import type { NewCode } from '@core/codebook/new-code';
 import type { Id } from '@core/model/ids';
 import { tidyLine } from '@core/text/normalise';
 import { selectCodeCounts, selectOfferedCodes, selectRecentCodeIds, selectStudy } from '../../state/study.selectors';
+import { holdFocus } from '../keys/hold-focus';
 import { Swatch } from '../swatch/swatch';
 
 /** What was picked: a code that is there, or one to be made. */
@@ -91,7 +92,7 @@ export class CodePicker {
   });
 
   constructor() {
-    afterNextRender(() => this.box().nativeElement.focus());
+    afterNextRender(() => holdFocus(() => this.box().nativeElement.focus()));
   }
 
   /** A code under the category typed; else one at the top, and one beside the best find. */

@@ -65,7 +65,7 @@ export class BringIn {
       const made = (type: 'document' | 'case'): number => entry.change.filter((one) => one.type === type && one.before === null).length;
       const changed = entry.change.filter((one) => one.type === 'case' && one.before !== null).length;
       said.push(
-        `${item.fileName}: ${counted(made('document'), 'document')}, ${counted(made('case'), `new ${before.study.caseWord}`)} and ${counted(changed, `changed ${before.study.caseWord}`)}.`,
+        `${item.fileName}: ${counted(made('document'), 'document')}, ${made('case').toLocaleString()} new and ${counted(changed, `changed ${before.study.caseWord}`)}.`,
       );
       const answers = await this.files.answersUpdated();
       if (answers > 0) said.push(`${answers} ${answers === 1 ? 'answer' : 'answers'} updated; passages stayed on the words that stayed.`);

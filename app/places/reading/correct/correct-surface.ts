@@ -15,6 +15,7 @@ import {
   ViewEncapsulation,
 } from '@angular/core';
 import { anchorEdits, carryOver, type AnchoredEdit, type CarriedOver } from '@core/text/carry-over';
+import { holdFocus } from '../../../ui/keys/hold-focus';
 import { Drafts } from '../../../state/drafts';
 import { type ChangeSet, EditorSelection, EditorState, RangeSet, StateField } from '@codemirror/state';
 import { EditorView, keymap, type DecorationSet } from '@codemirror/view';
@@ -156,9 +157,7 @@ export class CorrectSurface implements OnInit {
     this.uncertain.set(uncertain);
     if (edits.length > 0) this.view.dispatch({ changes: [...edits] });
     this.view.dispatch({ effects: EditorView.scrollIntoView(position, { y: 'start' }) });
-    this.view.focus();
-    // a menu that led here gives the focus back to its button when it has closed
-    requestAnimationFrame(() => this.view?.focus());
+    holdFocus(() => this.view?.focus());
   }
 
   private stateOf(position: number): EditorState {
