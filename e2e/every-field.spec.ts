@@ -21,11 +21,13 @@ const press = (name: string | RegExp) =>
     .first()
     .click();
 const entry = (name: string | RegExp) => page.getByRole('menuitem', { name }).first().click();
-const part = (places: string, name: string) => page.getByRole('navigation', { name: places }).getByRole('link', { name }).click();
+const part = (places: string, name: string | RegExp) => page.getByRole('navigation', { name: places }).getByRole('link', { name }).click();
 
 /** Writes in the fields of the open dialog, and leaves it. */
 async function inDialog(): Promise<string[]> {
   await expect(page.locator(DIALOG)).toBeVisible();
+  // a dialog takes the focus when it has opened
+  await page.waitForFunction((dialog) => document.activeElement?.closest(dialog), DIALOG);
   const names = await writeEverywhere(page, DIALOG);
   await page.keyboard.press('Escape');
   await expect(page.locator(DIALOG)).toHaveCount(0);
@@ -129,6 +131,7 @@ test('in Reading: beside the text, over it, in it, line by line and by question'
     await entry(new RegExp(name));
     await inDialog();
   }
+  await page.locator('.slip').first().click();
   await press(/^Change /);
   await entry(/The same for all/);
   await inDialog();
@@ -217,7 +220,7 @@ test('in Memos and the log, at the desk, and in Queries', async () => {
   await filum.goTo('Queries');
   await page.getByRole('button', { name: 'Choose codes: that carry all of' }).click();
   await writeEverywhere(page, 'fl-choose-codes');
-  await page.locator('fl-choose-codes input').fill('Worry');
+  await page.locator('fl-choose-codes input').first().fill('Worry');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'all documents in scope' }).click();

@@ -19,7 +19,7 @@ async function surroundings(page: Page): Promise<unknown> {
   }));
 }
 
-const valueOf = (field: ElementHandle<SVGElement | HTMLElement>): Promise<string> =>
+const valueOf = (field: ElementHandle<HTMLElement>): Promise<string> =>
   field.evaluate((element) =>
     element instanceof HTMLInputElement || element instanceof HTMLTextAreaElement
       ? element.value
@@ -34,19 +34,21 @@ const valueOf = (field: ElementHandle<SVGElement | HTMLElement>): Promise<string
  */
 export async function writeEverywhere(page: Page, within = 'body'): Promise<string[]> {
   const written: string[] = [];
+  const fields = page.locator(within).locator(WRITTEN);
+  await expect(fields.filter({ visible: true }).first(), `there is something to write in at ${page.url()}`).toBeVisible();
   // as they are now: a field must not go, nor another come in its place, because somebody writes in one
-  for (const field of await page.locator(within).locator(WRITTEN).elementHandles()) {
+  for (const handle of await fields.elementHandles()) {
+    const field = handle as ElementHandle<HTMLElement>;
     if (!(await field.isVisible()) || !(await field.isEnabled())) continue;
     const name = await nameOf(field);
     written.push(name);
     await writeIn(page, field, name);
     expect(await field.evaluate((element) => element.isConnected), `“${name}” is still there`).toBe(true);
   }
-  expect(written.length, `there is something to write in at ${page.url()}`).toBeGreaterThan(0);
   return written;
 }
 
-const nameOf = (field: ElementHandle<SVGElement | HTMLElement>): Promise<string> =>
+const nameOf = (field: ElementHandle<HTMLElement>): Promise<string> =>
   field.evaluate(
     (element) =>
       element.getAttribute('aria-label') ??
@@ -55,7 +57,7 @@ const nameOf = (field: ElementHandle<SVGElement | HTMLElement>): Promise<string>
       element.outerHTML.slice(0, 80),
   );
 
-async function writeIn(page: Page, field: ElementHandle<SVGElement | HTMLElement>, name: string): Promise<void> {
+async function writeIn(page: Page, field: ElementHandle<HTMLElement>, name: string): Promise<void> {
   const before = await valueOf(field);
   const most = Number((await field.getAttribute('maxlength')) ?? Infinity);
   const isLine = await field.evaluate((element) => element instanceof HTMLInputElement);

@@ -88,6 +88,20 @@ describe('rich text that is kept as Markdown', () => {
     );
   });
 
+  it('makes emphasis of signs that stand at words while they are typed, and leaves a product alone', () => {
+    open('');
+    // typed a sign at a time, as the rules for typing see it
+    for (const sign of '2 * 3 * 4 and *so* it is **not** - ** no ** ') {
+      const { from, to } = editor.state.selection;
+      const takes = editor.view.someProp('handleTextInput', (handle) =>
+        handle(editor.view, from, to, sign, () => editor.state.tr.insertText(sign, from, to)),
+      );
+      if (!takes) editor.view.dispatch(editor.state.tr.insertText(sign, from, to));
+    }
+    expect(editor.getText()).toBe('2 * 3 * 4 and so it is not - ** no ** ');
+    expect(memoHtml(editor.getMarkdown())).toContain('<em>so</em> it is <strong>not</strong>');
+  });
+
   it('keeps tables through an edit elsewhere, and two of them apart', () => {
     const table = '| place | boats |\n| --- | --- |\n| Gull Bay | 2 |';
     open(`Before\n\n${table}\n\nbetween\n\n${table}`);

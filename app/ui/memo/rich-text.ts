@@ -1,4 +1,7 @@
-import { Editor, Extension } from '@tiptap/core';
+import { Editor, Extension, markInputRule } from '@tiptap/core';
+import { Bold } from '@tiptap/extension-bold';
+import { Italic } from '@tiptap/extension-italic';
+import { Strike } from '@tiptap/extension-strike';
 import { TableKit } from '@tiptap/extension-table';
 import { Markdown } from '@tiptap/markdown';
 import StarterKit from '@tiptap/starter-kit';
@@ -32,6 +35,9 @@ export function makeRichText({ element, text, offers, changed }: RichTextSetting
       StarterKit.configure({
         heading: { levels: [1, 2, 3] },
         underline: false,
+        bold: false,
+        italic: false,
+        strike: false,
         link: {
           openOnClick: false,
           autolink: false,
@@ -39,6 +45,7 @@ export function makeRichText({ element, text, offers, changed }: RichTextSetting
           isAllowedUri: (url) => /^(https?:|mailto:|filum:)/i.test(url ?? ''),
         },
       }),
+      ...emphasis,
       TableKit.configure({ table: { resizable: false } }),
       FaithfulMarkdown,
       linking(offers),
@@ -51,6 +58,31 @@ export function makeRichText({ element, text, offers, changed }: RichTextSetting
     onUpdate: changed,
   });
 }
+
+/**
+ * Emphasis by typing its signs, only where the signs stand at the words: `2 * 3 * 4` is a product and keeps its signs.
+ * @param sign as a pattern
+ */
+const typedAs = (sign: string): RegExp =>
+  new RegExp(`(?:^|\\s)(${sign}(?![\\s${sign.at(-1)}])([^${sign.at(-1)}]*[^\\s${sign.at(-1)}])${sign})$`);
+
+const emphasis = [
+  Bold.extend({
+    addInputRules() {
+      return [String.raw`\*\*`, '__'].map((sign) => markInputRule({ find: typedAs(sign), type: this.type }));
+    },
+  }),
+  Italic.extend({
+    addInputRules() {
+      return [String.raw`\*`, '_'].map((sign) => markInputRule({ find: typedAs(sign), type: this.type }));
+    },
+  }),
+  Strike.extend({
+    addInputRules() {
+      return [markInputRule({ find: typedAs('~~'), type: this.type })];
+    },
+  }),
+];
 
 /** A node as the Markdown writer sees it. */
 interface WrittenNode {

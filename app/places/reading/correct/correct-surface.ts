@@ -135,7 +135,11 @@ export class CorrectSurface implements OnInit {
     this.view!.setState(this.stateOf(Math.min(this.view!.state.selection.main.head, text.text.length)));
     if (edits.length > 0) this.view!.dispatch({ changes: [...edits] });
     this.view!.scrollDOM.scrollTop = top;
-    this.news.set('The text was changed meanwhile. Your corrections stand in the text as it is now, where their place is certain.');
+    this.news.set(
+      edits.length > 0
+        ? 'The text was changed meanwhile. Your corrections stand in the text as it is now, where their place is certain.'
+        : '',
+    );
     this.tell();
   }
 
