@@ -1,7 +1,7 @@
 import { chromium, type Page } from '@playwright/test';
 import { build } from 'esbuild';
 import express from 'express';
-import { mkdtempSync, readdirSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -13,7 +13,7 @@ import { importing } from './import';
 import { codebookWork } from './codebook';
 import { longDocument } from './long-document';
 import { memosAndLog } from './memos';
-import { Gauge } from './gauge';
+import { BUSY, Gauge } from './gauge';
 import { median, report } from './report';
 import { watchable, type Watched } from './seen';
 import { openFile } from './timing';
@@ -41,13 +41,7 @@ export async function benchBrowser(only?: string): Promise<void> {
   const server = app.listen(0, '127.0.0.1');
   await new Promise((resolve) => server.once('listening', resolve));
   const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
-  const profile = mkdtempSync(join(tmpdir(), 'filum-bench-'));
-  const context = await chromium.launchPersistentContext(profile, {
-    executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium',
-    args: FLAGS,
-    viewport: { width: 1280, height: 800 },
-  });
-  await watchable(context);
+  console.log(BUSY);
   try {
     for (const [name, measure] of Object.entries({
       first: firstLoad,
@@ -58,10 +52,26 @@ export async function benchBrowser(only?: string): Promise<void> {
       memos: memosAndLog,
       large: largeStudy,
     }))
-      if (!only || only === name) await measure(await context.newPage(), base, profile);
+      if (!only || only === name) await inNewBrowser((page, profile) => measure(page, base, profile));
+  } finally {
+    server.close();
+  }
+}
+
+/** Every part has a browser of its own: it finds no study, no cache and no heap that another part has left. */
+async function inNewBrowser(measure: (page: Page, profile: string) => Promise<void>): Promise<void> {
+  const profile = mkdtempSync(join(tmpdir(), 'filum-bench-'));
+  const context = await chromium.launchPersistentContext(profile, {
+    executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium',
+    args: FLAGS,
+    viewport: { width: 1280, height: 800 },
+  });
+  await watchable(context);
+  try {
+    await measure(await context.newPage(), profile);
   } finally {
     await context.close();
-    server.close();
+    rmSync(profile, { recursive: true, force: true });
   }
 }
 

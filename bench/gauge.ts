@@ -5,6 +5,11 @@ const CALM = 1.3;
 /** How many more samples than wanted are taken before giving up on a calm machine. */
 const PATIENCE = 4;
 
+/** What a busy machine means, for whoever reads the figures. */
+export const BUSY = `A sample counts as taken on a busy machine when a fixed piece of work right before or after it took more than ${CALM} times its
+quickest: something else was using the processors. Such samples are set aside, and how many is said; where fewer than half as many
+calm ones as wanted were had, all are kept, and the figures say more about the machine than about Filum.`;
+
 /**
  * Tells samples taken while the machine was busy with something else from those that say something about Filum. The
  * same small piece of work is done in the page before and after each sample; where it took longer than it can, the

@@ -84,6 +84,9 @@ export const CODEBOOK: readonly Stride[] = [
     go: withCode(async (walk, row) => {
       const onto = await walk.any('fl-code-tree [data-code]');
       if (onto) await row.dragTo(onto, { timeout: 5_000 }).catch(() => undefined);
+      // one that found no place to land must not go on with the next click
+      await walk.page.mouse.up();
+      await walk.page.keyboard.press('Escape');
     }),
   },
   {

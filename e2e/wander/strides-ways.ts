@@ -121,7 +121,7 @@ export const WAYS: readonly Stride[] = [
           walk.note('wanted to leave');
         }
         await setRefusing(walk, false);
-        await page.getByRole('button', { name: 'Try again' }).click();
+        await page.getByRole('button', { name: 'Try again', exact: true }).click();
       }
       await setRefusing(walk, false);
     },

@@ -82,7 +82,7 @@ export class ChooseCodes {
 
   protected toggleFirst(): void {
     const first = this.found()[0];
-    if (first) this.toggle(first.code.id);
+    if (first && this.typed().trim()) this.toggle(first.code.id);
   }
 
   @HostListener('keydown.escape')

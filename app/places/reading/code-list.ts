@@ -113,7 +113,9 @@ export class CodeList {
   }
 
   protected useFirst(): void {
-    const first = findCodes(this.codes(), this.typed(), [], 1)[0];
+    // the best of those that are shown: retired ones are not
+    const shown = new Set(this.rows().map((row) => row.code.id));
+    const first = findCodes(this.codes(), this.typed(), [], Infinity).find(({ code }) => shown.has(code.id));
     if (first && this.typed().trim()) this.used.emit(first.code.id);
   }
 

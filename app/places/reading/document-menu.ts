@@ -41,7 +41,7 @@ import { Icon } from '../../ui/icon/icon';
           placeholder="Find a document"
           aria-label="Find a document"
           (input)="typed.set(find.value)"
-          (keydown.enter)="goTo(found()[0])"
+          (keydown.enter)="typed().trim() && goTo(found()[0])"
           (keydown.escape)="open.set(false)"
         />
         <cdk-virtual-scroll-viewport itemSize="26" role="list" aria-label="Documents in scope" tabindex="-1">

@@ -117,7 +117,9 @@ export class FindBar {
   protected readonly said = computed(() => {
     const count = this.hits().length;
     if (!this.words().trim()) return '';
-    return count === 0 ? 'not in this document' : `${this.at() + 1} of ${count.toLocaleString()}${count === MOST ? ' or more' : ''}`;
+    return count === 0
+      ? 'not in this document'
+      : `${Math.min(this.at() + 1, count)} of ${count.toLocaleString()}${count === MOST ? ' or more' : ''}`;
   });
 
   constructor() {
@@ -140,7 +142,8 @@ export class FindBar {
 
   protected step(by: 1 | -1): void {
     const count = this.hits().length;
-    if (count > 0) this.at.update((at) => (at + by + count) % count);
+    // what is typed may have left fewer than there were
+    if (count > 0) this.at.update((at) => (Math.min(at, count - 1) + by + count) % count);
   }
 
   /** Codes every hit with as much around it as chosen; hits in the same sentence, paragraph or turn once. */
@@ -151,13 +154,14 @@ export class FindBar {
     const kind = this.around();
     const places = this.hits().map((hit) => (kind === 'hit' ? hit : (unitAt(text, hit.start, kind, this.here.language()) ?? hit)));
     const name = 'codeId' in picked ? this.codes()[picked.codeId]?.name : picked.newCode.name;
-    const done = this.session.run(
+    const { done, refused } = this.session.attempt(
       codePlaces({
         documentId: document.id,
         places,
         ...codesOf(picked),
       }),
     );
+    if (refused !== null) return this.notices.refuse(refused);
     const count = done?.change.filter((one) => one.type === 'passage').length ?? 0;
     this.notices.say(
       count > 0 ? `${count} ${count === 1 ? 'passage' : 'passages'} coded with ${name}.` : `All of them carry ${name} already.`,

@@ -27,8 +27,8 @@ import { SplitCode } from './split-code';
         <fl-split-code [code]="code()" [hits]="page.passages" (closed)="splitting.set(false)" />
       } @else {
         <div class="bar">
-          @if (chosen().size > 0) {
-            <span>{{ chosen().size }} chosen</span>
+          @if (places().length > 0) {
+            <span>{{ places().length.toLocaleString() }} chosen</span>
             <button class="act" (click)="move(false)">Move to…</button>
             <button class="act" (click)="move(true)">Give also…</button>
             <button class="act" (click)="anchor()">As example</button>
@@ -77,7 +77,7 @@ export class CodePassages {
   private readonly study = inject(Store).selectSignal(selectStudy);
   protected readonly splitting = signal(false);
   protected readonly chosen = signal<ReadonlySet<Id>>(new Set());
-  private readonly places = computed(() =>
+  protected readonly places = computed(() =>
     (this.page()?.passages ?? [])
       .filter((hit) => this.chosen().has(hit.passageId))
       .map(({ documentId, passageId }) => ({ documentId, passageId })),
@@ -86,7 +86,7 @@ export class CodePassages {
   /** @param keep the passages carry both codes afterwards */
   protected async move(keep: boolean): Promise<void> {
     const chosen = await ChooseCode.open(this.dialog, {
-      title: keep ? `Give ${counted(this.chosen().size, 'passage')} also…` : `Move ${counted(this.chosen().size, 'passage')} to…`,
+      title: keep ? `Give ${counted(this.places().length, 'passage')} also…` : `Move ${counted(this.places().length, 'passage')} to…`,
       except: new Set([this.code().id]),
       mayMake: true,
     });
