@@ -198,6 +198,7 @@ test('the same number stands everywhere, also for one coder', async ({ page }) =
   };
   const column = async (): Promise<number> => {
     await filum.goTo('Material');
+    await expect(page.getByRole('columnheader', { name: 'Passages' })).toBeVisible();
     const at = await page
       .getByRole('columnheader')
       .evaluateAll((heads) => heads.findIndex((head) => head.textContent?.includes('Passages')));

@@ -15,9 +15,11 @@ export class GlossFinder {
   private readonly byForm = new Map<string, Gloss>();
   private readonly pattern: RegExp | null;
 
-  constructor(glosses: Iterable<Gloss>) {
+  constructor(glosses: readonly Gloss[]) {
     for (const gloss of glosses) for (const form of [gloss.term, ...gloss.forms]) this.byForm.set(key(form), gloss);
-    const forms = [...this.byForm.keys()].sort((a, b) => b.length - a.length);
+    // as they were written: a capital letter may have a small one of another length
+    const forms = [...glosses].flatMap((gloss) => [gloss.term, ...gloss.forms]).map((form) => form.normalize('NFC').replace(/\s+/g, ' '));
+    forms.sort((a, b) => b.length - a.length);
     const source = forms.map((form) => literally(form).replace(/ /g, String.raw`\s+`)).join('|');
     this.pattern = forms.length === 0 ? null : new RegExp(asWholeWords(source), 'giu');
   }

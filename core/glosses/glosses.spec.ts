@@ -1,6 +1,8 @@
 import { addGloss, deleteGloss, editGloss } from '../change/commands/glosses';
 import { CommandError } from '../change/command';
 import { writeGlossaryCsv } from '../formats/csv/glossary-csv';
+import { renamed } from '../codebook/rename';
+import { patternOf } from '../text/find-replace';
 import { Bench } from '../testing/make';
 import { GlossFinder } from './find-glosses';
 
@@ -9,6 +11,22 @@ const found = (bench: Bench, text: string) =>
   new GlossFinder(Object.values(bench.state.tables.gloss)).in(text).map((hit) => [hit.gloss.term, text.slice(hit.start, hit.end)]);
 
 describe('glosses', () => {
+  it('may hold every sign there is: each is found as it stands, and no text becomes unreadable', () => {
+    const signs = Array.from({ length: 95 }, (_, at) => String.fromCharCode(32 + at)).filter((sign) => sign !== ' ');
+    for (const sign of [...signs, '“', '–', '’', '渡', '🙂', 'ß', 'İ']) {
+      for (const term of [sign, `well${sign}kept`, `${sign}ferry`, `ferry${sign}`]) {
+        const bench = new Bench();
+        define(bench, term);
+        expect(found(bench, `The ( ${term} ) there.`).map(([, words]) => words)).toContain(term);
+        const sought = { words: term, matchCase: true, wholeWords: false };
+        expect(() => patternOf(sought)).not.toThrow();
+        expect(patternOf(sought)!.test(`a ${term} b`)).toBeTrue();
+        const code = { ...Object.values(bench.state.tables.code)[0]!, id: 'c', name: `«${term}»` };
+        expect(renamed([code], { how: 'replace', find: term, instead: '$&', matchCase: true }).get('c')).toBe('«$&»');
+      }
+    }
+  });
+
   it('are found wherever the word stands, in its forms, as a whole word', () => {
     const bench = new Bench();
     define(bench, 'haar', ['haars']);

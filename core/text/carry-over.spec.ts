@@ -18,6 +18,11 @@ describe('carrying corrections over into another edition of the text', () => {
     const twice = anchorEdits('Yes.\nNo.', [{ from: 0, to: 4, insert: 'Aye.' }]);
     expect(carryOver([{ ...twice[0]!, after: '\nYes.' }], yes).uncertain.length).toBe(1);
     expect(carryOver(twice, 'Yes.\nPerhaps.').uncertain.length).toBe(1);
+    // somebody else wrote at the very end as well
+    const atEnd = anchorEdits('In the rain.', [{ from: 12, to: 12, insert: ' Mine' }]);
+    expect(carryOver(atEnd, 'In the rain. Theirs').uncertain.length).toBe(1);
+    expect(carryOver(atEnd, 'We stood in the rain.').uncertain.length).toBe(1);
+    expect(carryOver(atEnd, 'There. In the rain.').edits).toEqual([{ from: 19, to: 19, insert: ' Mine' }]);
     expect(carryOver(anchorEdits('', [{ from: 0, to: 0, insert: 'new' }]), 'now there is a text').uncertain.length).toBe(1);
   });
 

@@ -33,7 +33,8 @@ export function anchorEdits(text: string, edits: TextEdits): AnchoredEdit[] {
 
 /**
  * Finds edits again in another edition of their text. An edit is carried over only where the words it replaces stand
- * with the same words around them in exactly one place, behind the edit before it: nothing is ever merged by guess.
+ * with the same words around them in exactly one place, behind the edit before it: nothing is ever merged by guess. What
+ * was typed at the very end of the text is certain only where the text still ends there.
  */
 export function carryOver(anchored: readonly AnchoredEdit[], text: string): CarriedOver {
   const edits: TextEdit[] = [];
@@ -43,7 +44,9 @@ export function carryOver(anchored: readonly AnchoredEdit[], text: string): Carr
     const around = one.before + one.was + one.after;
     const at = around === '' ? (text === '' ? 0 : -1) : text.indexOf(around);
     const from = at + one.before.length;
-    const certain = at >= 0 && from >= free && (around === '' || text.indexOf(around, at + 1) < 0);
+    // what stood at the very beginning or end has words on one side only, so it must stand there still
+    const atEdges = (one.before !== '' || at === 0) && (one.after !== '' || at + around.length === text.length);
+    const certain = at >= 0 && from >= free && atEdges && (around === '' || text.indexOf(around, at + 1) < 0);
     if (!certain) {
       uncertain.push(one);
       continue;

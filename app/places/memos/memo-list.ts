@@ -15,8 +15,6 @@ import { FAMILY_NAMES } from '@core/model/palette';
 import { StudySession } from '../../state/study-session';
 import { selectCoders, selectData, selectMemos, selectRole, selectStudy } from '../../state/study.selectors';
 import { Choosing } from '../../ui/choosing';
-import { WritingDesk } from '../../ui/memo/writing-desk';
-import { memoDrafts, type MemoDraft } from '../../state/memo-drafts';
 import { listed } from '@core/text/listed';
 import { Ask } from '../../ui/dialogs/ask';
 import { Icon } from '../../ui/icon/icon';
@@ -70,7 +68,6 @@ export class MemoList {
   private readonly session = inject(StudySession);
   private readonly files = inject(FilesService);
   private readonly ask = inject(Ask);
-  private readonly desk = inject(WritingDesk);
   private readonly data = this.store.selectSignal(selectData);
   private readonly role = this.store.selectSignal(selectRole);
   private readonly study = this.store.selectSignal(selectStudy);
@@ -136,12 +133,6 @@ export class MemoList {
     const count = this.concerned().length.toLocaleString();
     return this.choosing.ids().length > 0 ? `the ${count} chosen` : `all ${count} shown`;
   });
-  /** Memos that were begun at the desk and not kept. */
-  protected readonly begun = computed(() => {
-    this.desk.task();
-    const study = this.study();
-    return study ? memoDrafts.all(study.id).filter((draft) => JSON.stringify(draft.task) !== JSON.stringify(this.desk.task())) : [];
-  });
   protected readonly byId = (_: number, memo: Memo): Id => memo.id;
 
   constructor() {
@@ -166,11 +157,6 @@ export class MemoList {
     return subjectsOf(memo)
       .map((subject) => nameOfSubject(this.data()!, subject) ?? 'something that is gone')
       .join(', ');
-  }
-
-  /** Goes on with writing that was begun. */
-  protected goOn(draft: MemoDraft): void {
-    void this.desk.open(draft.task);
   }
 
   protected choose(id: Id): void {

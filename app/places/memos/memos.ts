@@ -4,6 +4,7 @@ import { Store } from '@ngrx/store';
 import { selectMemos } from '../../state/study.selectors';
 import { Icon } from '../../ui/icon/icon';
 import { WritingDesk } from '../../ui/memo/writing-desk';
+import { BegunMemos } from './begun-memos';
 import { MemoImport } from './memo-import';
 import { MemoList } from './memo-list';
 import { MemoTabs } from './memo-tabs';
@@ -12,7 +13,7 @@ import { OpenQuestions } from './open-questions';
 /** All of the researcher's own writing: memos, questions to come back to, and memos brought in. */
 @Component({
   selector: 'fl-memos',
-  imports: [RouterLink, Icon, MemoImport, MemoList, MemoTabs, OpenQuestions],
+  imports: [RouterLink, BegunMemos, Icon, MemoImport, MemoList, MemoTabs, OpenQuestions],
   template: `
     <div class="place">
       <header class="place-head">
@@ -31,22 +32,33 @@ import { OpenQuestions } from './open-questions';
           <fl-memo-import />
         }
         @default {
-          @if (total() === 0) {
-            <div class="empty">
-              <strong>No memos yet</strong>
-              <p>
-                Here you think on paper: about a code, a document, a passage, or nothing in particular. Each entry keeps its date. The key
-                <kbd>M</kbd> opens one beside whatever you are looking at; <kbd>&#64;</kbd> in it links to other things.
-              </p>
-            </div>
-          } @else {
-            <fl-memo-list [memo]="memo()" />
-          }
+          <div class="all">
+            <fl-begun-memos />
+            @if (total() === 0) {
+              <div class="empty">
+                <strong>No memos yet</strong>
+                <p>
+                  Here you think on paper: about a code, a document, a passage, or nothing in particular. Each entry keeps its date. The key
+                  <kbd>M</kbd> opens one beside whatever you are looking at; <kbd>&#64;</kbd> in it links to other things.
+                </p>
+              </div>
+            } @else {
+              <fl-memo-list [memo]="memo()" />
+            }
+          </div>
         }
       }
     </div>
   `,
   styles: `
+    .all {
+      display: flex;
+      flex-direction: column;
+      min-height: 0;
+    }
+    fl-memo-list {
+      flex: 1;
+    }
     .do {
       --icon-size: 16px;
     }

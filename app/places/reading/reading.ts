@@ -137,6 +137,8 @@ export class Reading {
   });
   /** Width of the text: letters of the reading faces are about 0.54 of their size wide. */
   protected readonly measure = computed(() => `${Math.round(this.settings.type().measure * this.settings.type().size * 0.544)}px`);
+  /** Whether the chosen passage is shown over the text: side by side, and while a memo is written, nothing else has room beside it. */
+  protected readonly ownPanel = computed(() => this.pane() || this.beside() !== undefined || this.desk.task() !== null);
   protected readonly asLines = computed(() => this.as() === 'lines');
   protected readonly caret = (): number => this.surface()?.caret() ?? 0;
   protected readonly selection = (): Stretch | null => this.surface()?.selection() ?? null;
@@ -323,7 +325,7 @@ export class Reading {
     if (!id) return;
     this.here.chosenId.set(id);
     // where there is little room, what stands beside the text is put away until it is asked for
-    if (!this.pane() && !this.beside()) this.listOpen.set(true);
+    if (!this.ownPanel()) this.listOpen.set(true);
     // drawn at once, so that the first letter already goes into the comment
     this.application.tick();
     this.panel()?.focusComment();
@@ -338,8 +340,8 @@ export class Reading {
   }
 
   private findCode(): void {
-    // the list belongs to the first pane; in the other the picker finds codes for what is selected there
-    if (this.pane()) return this.openPicker();
+    // where the list has no room beside the text, the picker finds codes for what is selected
+    if (this.pane() || this.desk.task()) return this.openPicker();
     this.listOpen.set(true);
     this.application.tick();
     this.codeList()?.focusFind();

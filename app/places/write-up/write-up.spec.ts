@@ -60,7 +60,7 @@ describe('exports', () => {
     expect(saved[0]!.name).toMatch(/^A study – codings \d{4}-\d\d-\d\d\.csv$/);
     expect(saved[0]!.text).toContain('Interview 03');
     expect(saved[0]!.text).toContain("'=Worry");
-    expect(page.session.sentences).toEqual(['exported the codings of 1 documents as CSV']);
+    expect(page.session.sentences).toEqual(['exported the codings of 1 document as CSV']);
   });
 
   it('write the codebook as a table', async () => {

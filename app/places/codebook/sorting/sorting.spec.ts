@@ -31,6 +31,8 @@ describe('the sorting table', () => {
     await table.settle();
   };
 
+  const codesNamed = () => Object.values(TestBed.inject(Store).selectSignal(selectCodes)()).map((one) => one.name);
+
   beforeEach(async () => {
     const bench = new Bench();
     for (const name of ['Waiting', 'Worry', 'Relief', 'Queue']) ids[name] = bench.addCode(name);
@@ -131,5 +133,19 @@ describe('the sorting table', () => {
     }));
     await table.settle();
     expect(table.find('.tray').textContent).toContain('One code of the codebook is not on this table');
+  });
+
+  it('shows the page of a code with all it offers, and puts it away', async () => {
+    await table.click(slip('Worry'));
+    table.answers.text = 'Dread';
+    await table.click(table.button('New code under it'));
+    expect(codesNamed()).toContain('Dread');
+    await table.click(slip('Relief'));
+    await table.click(table.find('fl-code-page .danger'));
+    expect(table.answers.asked.at(-1)).toBe('Delete “Relief”?');
+    expect(codesNamed()).not.toContain('Relief');
+    await table.click(slip('Worry'));
+    await table.click(table.button('Close the page of the code'));
+    expect(table.all('fl-code-page').length).toBe(0);
   });
 });

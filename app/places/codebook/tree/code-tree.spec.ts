@@ -104,6 +104,35 @@ describe('the tree of codes', () => {
     expect(tree.all('[role=toolbar]').length).toBe(0);
   });
 
+  it('chooses further ones with Space, and does nothing to what a filter or a folded category hides', async () => {
+    await tree.click(row('Worry'));
+    await tree.press(row('Worry'), 'ArrowDown', { ctrlKey: true });
+    await tree.press(row('Relief'), ' ');
+    await tree.press(row('Relief'), 'ArrowDown', { ctrlKey: true });
+    await tree.press(row('Crossing'), ' ');
+    expect(tree.find('.bar strong').textContent).toBe('3 codes chosen');
+    await tree.type('[aria-label="Find a code"]', 'Worry');
+    tree.answers.yes = false;
+    await tree.press(row('Worry'), 'Delete');
+    expect(tree.answers.asked).toEqual(['Delete “Worry”?']);
+    await tree.type('[aria-label="Find a code"]', '');
+    await tree.press(row('Relief'), 'Delete');
+    expect(tree.answers.asked.at(-1)).toBe('Delete 3 codes?');
+    // chosen with Space, one is taken back the same way
+    await tree.press(row('Crossing'), ' ');
+    expect(tree.find('.bar strong').textContent).toBe('2 codes chosen');
+  });
+
+  it('takes a key for the row that has the focus, not for the code chosen before', async () => {
+    await tree.click(row('Worry'));
+    row('Waiting').focus();
+    tree.answers.yes = false;
+    await tree.press(row('Waiting'), 'Delete');
+    expect(tree.answers.asked).toEqual(['Delete “Waiting”?']);
+    await tree.press(row('Relief'), 'N', { shiftKey: false });
+    expect(tree.answers.asked.at(-1)).toBe('New code under Feelings');
+  });
+
   it('finds by letters, in any field, without the tree’s indentation hiding anything', async () => {
     await tree.type('[aria-label="Find a code"]', 'wai');
     expect(shown().map((name) => name.replace(/>/g, ''))).toEqual(['Waiting']);

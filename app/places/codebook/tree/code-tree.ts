@@ -132,7 +132,7 @@ export class CodeTree {
     else if (event.ctrlKey || event.metaKey) {
       this.chosenIds.update((ids) => {
         // the first one further: the one that was chosen alone is one of them
-        if (ids.size === 0) return new Set([this.chosen()?.id ?? id, id]);
+        if (ids.size === 0) return new Set([this.chosenId() ?? id, id]);
         const next = new Set(ids);
         if (!next.delete(id)) next.add(id);
         return next;
@@ -194,6 +194,8 @@ export class CodeTree {
         this.anchor ??= id;
         this.chooseTo(rows[to].code.id);
       } else if (!command) this.chooseOne(rows[to].code.id);
+      // going on without choosing: the one that was chosen alone is the first of several
+      else if (this.chosenIds().size === 0) this.chosenIds.set(new Set([id]));
       this.focusRow(rows[to].code.id);
     } else if (event.key === 'ArrowRight' && rows[at]?.hasChildren && this.settings.folded().has(id)) this.settings.toggleFold(id, false);
     else if (event.key === 'ArrowLeft' && rows[at]?.hasChildren && !this.settings.folded().has(id)) this.settings.toggleFold(id, true);

@@ -1,10 +1,8 @@
-import { TestBed } from '@angular/core/testing';
 import { addAttribute, attributesOf, setValues } from '@core/change/commands/attributes';
 import { addCase } from '@core/change/commands/cases';
 import { addSet } from '@core/change/commands/sets';
 import type { Id } from '@core/model/ids';
 import { Bench } from '@core/testing/make';
-import { Notices } from '../../../state/notices';
 import { drawn, type Drawn } from '../../../testing/component-with-study';
 import { SetList } from './set-list';
 
@@ -40,7 +38,6 @@ describe('sets of documents and cases', () => {
     bench.run(addSet('case', 'By hand', [ids['Mhairi']!, ids['Shona']!]));
     list = await drawn(SetList, bench);
   });
-  afterEach(() => TestBed.inject(Notices).dismiss());
 
   it('filled by hand let members go', async () => {
     expect(members()).toEqual(['Mhairi', 'Shona']);
@@ -66,7 +63,7 @@ describe('sets of documents and cases', () => {
     await list.click(list.button('Live set of participants'));
     await part(0, ids['age']!, 'is over', 'old');
     await make('Old');
-    expect(TestBed.inject(Notices).current()!.text).toBe('“old” cannot be held against age.');
+    expect(list.find('[role=alert]').textContent).toContain('“old” cannot be held against age.');
     expect(list.all('.condition').length).toBe(1);
     await part(0, ids['age']!, 'is not known');
     await make('Ageless');
@@ -87,5 +84,26 @@ describe('sets of documents and cases', () => {
     expect(list.texts('h2.title')).toEqual(['Mine']);
     await list.click(list.button('Delete'));
     expect(list.host.textContent).toContain('No sets yet');
+  });
+
+  it('give up a part of their condition, change it, and can be filled by hand from then on', async () => {
+    await list.click(list.button('Live set of participants'));
+    await part(0, ids['age']!, 'is over', '30');
+    await list.click(list.button('and'));
+    await part(1, ids['age']!, 'is known');
+    await list.click(list.button('Take away condition 2'));
+    expect(list.all('.condition').length).toBe(1);
+    await make('Over thirty');
+    const before = members();
+    await list.click(list.button('Change the condition'));
+    await part(0, ids['age']!, 'is known');
+    list.find('form').dispatchEvent(new Event('submit', { cancelable: true }));
+    await list.settle();
+    expect(members().length).toBeGreaterThan(before.length);
+    await list.click(list.button('Fill it by hand from now on'));
+    expect(list.all('.members button').length).toBe(members().length);
+    list.session.undo();
+    await list.settle();
+    expect(list.all('.members button').length).toBe(0);
   });
 });

@@ -206,7 +206,7 @@ describe('the reading surface', () => {
     for (const key of Object.keys(SURFACE_KEYS)) {
       host()
         .querySelector('.cm-content')!
-        .dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+        .dispatchEvent(new KeyboardEvent('keydown', { key, shiftKey: /^[A-Z?]$/.test(key), bubbles: true, cancelable: true }));
       expect(onSheet.has(key.length === 1 ? key.toUpperCase() : key.replace('Escape', 'Esc')))
         .withContext(key)
         .toBeTrue();
