@@ -120,12 +120,12 @@ test('a correction goes over into a text that changed underneath, or is shown be
   await expect(first.page.locator('.thread').first()).toHaveText('They held the boat');
 
   // the same words changed in both tabs: what was typed is shown beside the text, and in it is only what the other wrote
+  await second.page.getByRole('button', { name: 'Work here instead' }).click();
+  await correct(second.page);
   await correct(first.page);
   await first.page.keyboard.press('ControlOrMeta+End');
   await first.page.keyboard.type(' Mine');
-  await second.page.getByRole('button', { name: 'Work here instead' }).click();
-  await second.page.evaluate(() => localStorage.clear());
-  await correct(second.page);
+  await second.page.bringToFront();
   await second.page.keyboard.press('ControlOrMeta+End');
   await second.page.keyboard.type(' Theirs');
   await second.page.keyboard.press('ControlOrMeta+Enter');
@@ -134,6 +134,8 @@ test('a correction goes over into a text that changed underneath, or is shown be
   await expect(first.page.locator('.cm-line').last()).toContainText('And then? Theirs');
   await expect(first.page.locator('.cm-line').last()).not.toContainText('Mine');
   // a refusal (the other tab has the right to write) leaves all as it was typed
+  await first.page.bringToFront();
+  await first.page.getByRole('textbox', { name: /Correcting/ }).focus();
   await first.page.keyboard.type('x');
   await first.page.getByRole('button', { name: 'Keep the corrections' }).click();
   await expect(first.page.getByRole('alert').filter({ hasText: 'open for work in another tab' })).toBeVisible();
