@@ -90,11 +90,12 @@ export const MATERIAL: readonly Stride[] = [
       const boxes = page.locator('fl-document-table [role=cell] input[type=checkbox]:visible');
       if ((await boxes.count()) === 0) return find.fill('');
       for (let left = 1 + dice.below(2); left > 0; left--) await boxes.nth(dice.below(await boxes.count())).click();
-      const act = await walk.any('fl-document-table footer > button.act');
-      if (!act) return;
-      walk.note((await act.textContent())?.trim() ?? '');
-      if (/Export/.test((await act.textContent()) ?? '')) return;
-      await act.click();
+      const acts = page.locator('fl-document-table footer > button.act');
+      const names = (await acts.allTextContents()).filter((name) => !/Export/.test(name));
+      if (names.length === 0) return;
+      const act = dice.one(names);
+      walk.note(act);
+      await page.locator('fl-document-table footer').getByRole('button', { name: act, exact: true }).click();
       await page.waitForTimeout(150);
       const entries = page.locator('.mat-mdc-menu-panel [mat-menu-item]:visible');
       if ((await entries.count()) > 0) await entries.nth(dice.below(Math.min(6, await entries.count()))).click();
@@ -141,8 +142,9 @@ export const MATERIAL: readonly Stride[] = [
       const { page, dice } = walk;
       await page.goto(`${walk.studyUrl}/material/import`);
       await page.getByRole('button', { name: 'Paste a text' }).click();
-      await page.getByLabel('Title', { exact: true }).fill(dice.words(2));
+      await page.locator('fl-import').getByLabel('Title', { exact: true }).fill(dice.words(2));
       await page
+        .locator('fl-import')
         .getByLabel('Text', { exact: true })
         .fill(`A: ${dice.words()}.\n\nB: ${dice.words()}.\n\nA: ${dice.words()}.\n\nB: ${dice.words()}.`);
       await page.getByRole('button', { name: 'Show the preview' }).click();

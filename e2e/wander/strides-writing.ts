@@ -100,8 +100,7 @@ export const WRITING: readonly Stride[] = [
     go: async (walk) => {
       const { page, dice, filum } = walk;
       await filum.goTo('Queries');
-      const add = page.locator('fl-queries .anchor > button').first();
-      await add.click();
+      await page.getByRole('button', { name: 'Choose codes: that carry all of' }).click();
       await page
         .locator('fl-choose-codes input')
         .first()

@@ -12,6 +12,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+import { keepInWindow } from '../../ui/keep-in-window';
 import { Store } from '@ngrx/store';
 import { findCodes } from '@core/codebook/find-codes';
 import type { Id } from '@core/model/ids';
@@ -69,7 +70,10 @@ export class ChooseCodes {
   protected readonly found = computed(() => findCodes(this.codes(), this.typed(), this.atFirst(), 200));
 
   constructor() {
-    afterNextRender(() => this.box().nativeElement.focus());
+    afterNextRender(() => {
+      keepInWindow(this.host);
+      this.box().nativeElement.focus();
+    });
   }
 
   protected has(id: Id): boolean {

@@ -1,3 +1,4 @@
+import { keepInWindow } from '../../ui/keep-in-window';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
@@ -53,7 +54,10 @@ export class ChooseDocuments {
   );
 
   constructor() {
-    afterNextRender(() => this.box().nativeElement.focus());
+    afterNextRender(() => {
+      keepInWindow(this.host);
+      this.box().nativeElement.focus();
+    });
   }
 
   protected toggle(id: Id): void {

@@ -1,12 +1,10 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { ApplicationRef, ChangeDetectionStrategy, Component, computed, type ElementRef, inject, signal, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { compareValues, showValue } from '@core/attributes/values';
-import { attributesOf, setValues, type TypedValue } from '@core/change/commands/attributes';
+import { showValue } from '@core/attributes/values';
+import { setValues, type TypedValue } from '@core/change/commands/attributes';
 import { addCase, deleteCases, editCase } from '@core/change/commands/cases';
 import { addSet } from '@core/change/commands/sets';
-import { fold } from '@core/codebook/find-codes';
-import { naturalOrder } from '@core/text/natural-order';
 import type { Command } from '@core/change/command';
 import { listed } from '@core/text/listed';
 import { together } from '@core/change/together';
@@ -17,6 +15,7 @@ import { selectData, selectStudy } from '../../../state/study.selectors';
 import { Ask } from '../../../ui/dialogs/ask';
 import { Icon } from '../../../ui/icon/icon';
 import { memosAreAbout } from '../../../ui/memo/writing-desk';
+import { CaseRows } from './case-rows';
 import { CaseSheet } from './case-sheet';
 import { inRange, rangeOf, readPasted, type Cell } from './grid-cells';
 import { WrongValues, type WrongValue } from './wrong-values';
@@ -27,14 +26,11 @@ interface CellOf {
   readonly column: number;
 }
 
-/** A date counts as due from this many days before it. */
-const DUE_DAYS = 14;
-
 /** The register of cases: a grid that is filled in place, by keyboard as in a spreadsheet. */
 @Component({
   selector: 'fl-case-grid',
   imports: [CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, Icon, CaseSheet],
-  providers: [WrongValues],
+  providers: [CaseRows, WrongValues],
   templateUrl: './case-grid.html',
   styleUrl: './case-grid.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -51,46 +47,22 @@ export class CaseGrid {
   protected readonly study = this.store.selectSignal(selectStudy);
   private readonly data = this.store.selectSignal(selectData);
 
-  protected readonly typed = signal('');
-  /** A date attribute whose coming and overdue dates are shown, or null for all cases. */
-  protected readonly dueBy = signal<Id | null>(null);
-  protected readonly sort = signal<{ readonly by: Id | 'name'; readonly down: boolean }>({ by: 'name', down: false });
+  private readonly list = inject(CaseRows);
+  protected readonly sort = this.list.sort;
+  protected readonly dueBy = this.list.dueBy;
+  protected readonly rows = this.list.rows;
+  protected readonly attributes = this.list.attributes;
+  protected readonly total = this.list.total;
   /** The chosen cell by the case it is of, so that it stays on its case wherever the rows move; null: the first row. */
   private readonly chosenCell = signal<CellOf>({ caseId: null, column: 0 });
   /** The other corner of the chosen range. */
   private readonly otherCorner = signal<CellOf>({ caseId: null, column: 0 });
-  /** The order of the rows while values are filled in: rows move again when the researcher sorts or filters anew. */
-  private readonly held = signal<readonly Id[] | null>(null);
   protected readonly editing = signal<{ readonly text: string } | null>(null);
   protected readonly openId = signal<Id | null>(null);
   protected readonly trouble = signal('');
 
   protected readonly word = computed(() => this.study()?.caseWord ?? 'case');
-  protected readonly attributes = computed(() => attributesOf(this.data()!, 'case'));
   protected readonly dateAttributes = computed(() => this.attributes().filter((attribute) => attribute.type === 'date'));
-  protected readonly total = computed(() => Object.keys(this.data()!.tables.case).length);
-  private readonly sorted = computed((): Case[] => {
-    const typed = fold(this.typed().trim());
-    const dueBy = this.dueBy();
-    const limit = new Date(Date.now() + DUE_DAYS * 86_400_000).toISOString().slice(0, 10);
-    const rows = Object.values(this.data()!.tables.case).filter(
-      (one) =>
-        (!typed || fold(one.name).includes(typed) || Object.values(one.values).some((value) => fold(showValue(value)).includes(typed))) &&
-        (!dueBy || (typeof one.values[dueBy] === 'string' && one.values[dueBy] <= limit)),
-    );
-    const { by, down } = dueBy ? { by: dueBy, down: false } : this.sort();
-    const attribute = this.attributes().find((one) => one.id === by);
-    const sorted = naturalOrder(rows, (one) => one.name);
-    if (attribute) sorted.sort((a, b) => compareValues(attribute, a.values[by], b.values[by]));
-    return down ? sorted.reverse() : sorted;
-  });
-  protected readonly rows = computed((): Case[] => {
-    const held = this.held();
-    if (!held) return this.sorted();
-    const cases = this.data()!.tables.case;
-    return held.flatMap((id) => cases[id] ?? []);
-  });
-  private readonly rowOf = computed(() => new Map(this.rows().map((one, row) => [one.id, row])));
   protected readonly active = computed((): Cell => this.place(this.chosenCell()));
   protected readonly anchor = computed((): Cell => this.place(this.otherCorner()));
   protected readonly template = computed(
@@ -122,27 +94,27 @@ export class CaseGrid {
 
   /** Where a chosen cell is now. One whose case is filtered away or gone stands at the first row, alone. */
   private place({ caseId, column }: CellOf): Cell {
-    const row = this.rowOf().get(caseId ?? '');
+    const row = this.list.rowOf().get(caseId ?? '');
     return { row: row ?? 0, column: Math.min(column, this.attributes().length) };
   }
 
   protected findIn(typed: string): void {
     this.leaveEditor();
-    this.held.set(null);
-    this.typed.set(typed);
+    this.list.release();
+    this.list.typed.set(typed);
     this.gather();
   }
 
   protected showDue(by: Id | null): void {
     this.leaveEditor();
-    this.held.set(null);
-    this.dueBy.set(by);
+    this.list.release();
+    this.list.dueBy.set(by);
     this.gather();
   }
 
   /** Where a filter took one corner of a range away, the range is the cell alone: nothing is chosen that was not. */
   private gather(): void {
-    const there = this.rowOf();
+    const there = this.list.rowOf();
     if (!there.has(this.otherCorner().caseId ?? '') || !there.has(this.chosenCell().caseId ?? '')) this.otherCorner.set(this.chosenCell());
   }
 
@@ -170,7 +142,7 @@ export class CaseGrid {
 
   protected sortBy(by: Id | 'name'): void {
     this.leaveEditor();
-    this.held.set(null);
+    this.list.release();
     this.sort.update((sort) => ({ by, down: sort.by === by && !sort.down }));
     this.otherCorner.set(this.chosenCell());
   }
@@ -319,11 +291,11 @@ export class CaseGrid {
       return false;
     }
     const renamed = names.flatMap(({ row, raw }) => (this.rows()[row] ? [editCase(this.rows()[row]!.id, { name: raw })] : []));
-    const held = this.held() ?? this.rows().map((one) => one.id);
+    const order = this.rows().map((one) => one.id);
     const { refused } = this.session.attempt(together([...also, ...renamed, ...(values.length > 0 ? [setValues(values)] : [])]));
     this.trouble.set(refused ?? '');
     if (refused !== null) return false;
-    this.held.set([...held, ...added]);
+    this.list.hold([...order, ...added]);
     for (const { row, column } of cells) {
       const id = idOf(row);
       if (id) this.wrongs.drop(id, this.attributes()[column - 1]?.id);
@@ -370,7 +342,7 @@ export class CaseGrid {
     if (beyond.length === 0) return void this.set(cells);
     const more = new Set(beyond.map((cell) => cell.row)).size;
     const names = beyond.filter((cell) => cell.column === 0);
-    const mayAdd = names.length === more && !this.typed() && !this.dueBy();
+    const mayAdd = names.length === more && !this.list.typed() && !this.dueBy();
     const reply = await this.ask.reply({
       title: `${more} ${more === 1 ? 'row' : 'rows'} more than there are ${this.word()}s`,
       lines: [
@@ -399,7 +371,7 @@ export class CaseGrid {
     this.findIn('');
     const box = this.findBox()?.nativeElement;
     if (box) box.value = '';
-    const row = this.rowOf().get(id);
+    const row = this.list.rowOf().get(id);
     if (row !== undefined) this.choose(row, 0);
   }
 
@@ -418,7 +390,7 @@ export class CaseGrid {
     });
     if (!goOn) return;
     const { row, column } = this.active();
-    this.held.set(null);
+    this.list.release();
     this.session.run(deleteCases(ids));
     this.openId.set(null);
     // the focus stays where it was in the list, also after the last row
