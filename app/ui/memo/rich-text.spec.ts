@@ -24,6 +24,15 @@ describe('rich text that is kept as Markdown', () => {
     one.state.doc.forEach((node) => lines.push(`${node.type.name === 'paragraph' ? '' : `${node.type.name}: `}${node.textContent}`));
     return lines;
   };
+  /** Typed a sign at a time, as the rules for typing see it. */
+  const typeSigns = (signs: string): void => {
+    for (const sign of signs) {
+      const { from, to } = editor.state.selection;
+      const insert = () => editor.state.tr.insertText(sign, from, to);
+      const takes = editor.view.someProp('handleTextInput', (handle) => handle(editor.view, from, to, sign, insert));
+      if (!takes) editor.view.dispatch(insert());
+    }
+  };
   afterEach(() => editor?.view.dom.parentElement?.remove());
 
   it('keeps signs and addresses as they were typed, there and in what is shown', () => {
@@ -90,16 +99,21 @@ describe('rich text that is kept as Markdown', () => {
 
   it('makes emphasis of signs that stand at words while they are typed, and leaves a product alone', () => {
     open('');
-    // typed a sign at a time, as the rules for typing see it
-    for (const sign of '2 * 3 * 4 and *so* it is **not** - ** no ** ') {
-      const { from, to } = editor.state.selection;
-      const takes = editor.view.someProp('handleTextInput', (handle) =>
-        handle(editor.view, from, to, sign, () => editor.state.tr.insertText(sign, from, to)),
-      );
-      if (!takes) editor.view.dispatch(editor.state.tr.insertText(sign, from, to));
-    }
+    typeSigns('2 * 3 * 4 and *so* it is **not** - ** no ** ');
     expect(editor.getText()).toBe('2 * 3 * 4 and so it is not - ** no ** ');
+    expect(editor.state.doc.firstChild!.type.name).toBe('paragraph');
     expect(memoHtml(editor.getMarkdown())).toContain('<em>so</em> it is <strong>not</strong>');
+  });
+
+  it('leaves signs at the beginning of a line alone: a number sign is no heading until somebody says so', () => {
+    for (const typed of ['# 12 boats', '> and more', '``` ferry', '--- so']) {
+      open('');
+      typeSigns(typed);
+      expect(words(editor)).toEqual([typed]);
+    }
+    open('');
+    typeSigns('- a list');
+    expect(words(editor)).toEqual(['bulletList: a list']);
   });
 
   it('keeps tables through an edit elsewhere, and two of them apart', () => {

@@ -52,6 +52,8 @@ export function makeRichText({ element, text, offers, changed }: RichTextSetting
     ],
     content: text,
     contentType: 'markdown',
+    // signs at the beginning of a line stay what was typed, but for lists, whose signs are still seen
+    enableInputRules: ['bold', 'italic', 'strike', 'bulletList', 'orderedList'],
     // its styles are ours; the page allows none from elsewhere
     injectCSS: false,
     editorProps: { attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-label': 'Memo' } },
