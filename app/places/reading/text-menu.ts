@@ -42,7 +42,7 @@ import { Icon } from '../../ui/icon/icon';
         <button mat-menu-item (click)="divide()">Divide the document before this paragraph</button>
       </div>
       <div role="group" aria-label="Who speaks" class="group">
-        <button mat-menu-item [matMenuTriggerFor]="speakerMenu">Who speaks, and whose words they are</button>
+        <button mat-menu-item [matMenuTriggerFor]="speakerMenu">Who speaks</button>
       </div>
       <div role="group" aria-label="Words and ratings" class="group">
         <button mat-menu-item (click)="define.emit()">Define a word</button>

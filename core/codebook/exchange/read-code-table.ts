@@ -2,7 +2,7 @@ import { unguarded } from '../../formats/csv/formula-guard';
 import { splitPath } from './code-paths';
 import type { Table } from '../../formats/table/table';
 import { tidyLine } from '../../text/normalise';
-import { faultsOf, tooMany, type ListedCode, type ListedCodebook } from './listed-code';
+import { faultsOf, tooMany, UNDESCRIBED, type ListedCode, type ListedCodebook } from './listed-code';
 
 /** What a column of a codebook table can hold. */
 export const CODE_COLUMNS = [
@@ -165,18 +165,7 @@ function withMissingCategories(codes: readonly ListedCode[]): ListedCode[] {
       const path = code.path.slice(0, depth);
       if (there.has(key(path))) continue;
       there.add(key(path));
-      missing.push({
-        ...code,
-        path,
-        definition: '',
-        useWhen: '',
-        doNotUseWhen: '',
-        example: '',
-        notes: '',
-        mark: null,
-        colour: null,
-        retired: null,
-      });
+      missing.push({ ...UNDESCRIBED, path, row: code.row });
     }
     return [...missing, code];
   });
