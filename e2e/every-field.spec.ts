@@ -11,7 +11,7 @@ let page: Page;
 test.beforeEach(async ({ page: own }) => {
   page = own;
   filum = new Filum(own);
-  test.setTimeout(100_000);
+  test.setTimeout(300_000);
 });
 
 const DIALOG = 'mat-dialog-container';

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Filum } from './support/filum';
 
-const ROUNDS = 30;
+const ROUNDS = 20;
 const PARAGRAPHS = Array.from({ length: 80 }, (_, at) => `Paragraph ${at} about the boat, the pier and whoever stood on it.`).join('\n\n');
 
 /** A browser whose process this test can kill: started here, driven from outside. */
@@ -38,7 +38,7 @@ async function start(profile: string): Promise<{ process: ChildProcess; context:
 }
 
 test('a browser killed at random moments during coding loses nothing that was shown as saved', async ({ baseURL }) => {
-  test.setTimeout(480_000);
+  test.setTimeout(600_000);
   const profile = mkdtempSync(join(tmpdir(), 'filum-kill-'));
   let address = '';
   let shownAsSaved = 0;

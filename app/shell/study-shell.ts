@@ -150,6 +150,8 @@ export class StudyShell implements OnDestroy {
       else this.session.retry();
     }
     this.desk.close();
+    // places kept alive show this study, and must not come up in the next
+    this.keptPlaces.clear();
     return true;
   }
 }
