@@ -132,8 +132,7 @@ export class StudyShell implements OnDestroy {
    */
   async mayLeave(): Promise<boolean> {
     while (!(await this.session.close())) {
-      const unsaved = this.session.unsaved()!;
-      const { steps, reason } = unsaved;
+      const { steps, reason } = this.session.unsaved()!;
       const reply = await this.ask.reply({
         title: steps.length === 1 ? 'The last step is not on disk' : `The last ${steps.length} steps are not on disk`,
         lines: [

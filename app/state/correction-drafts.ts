@@ -1,9 +1,10 @@
 import type { TextEdits } from '@core/text/edit';
 import { anchorEdits, carryOver, type AnchoredEdit, type CarriedOver } from '@core/text/carry-over';
 import type { Id } from '@core/model/ids';
+import { draftsAt } from './drafts';
 
 /** See `forgetDrafts`: what belongs to a study goes with it. */
-const keyOf = (studyId: Id, documentId: Id): string => `filum-draft ${studyId} correction ${documentId}`;
+const keyOf = (studyId: Id, documentId: Id): string => draftsAt(studyId, 'correction') + documentId;
 const NOTHING: CarriedOver = { edits: [], uncertain: [] };
 
 interface Draft {

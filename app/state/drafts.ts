@@ -3,7 +3,8 @@ import { Store } from '@ngrx/store';
 import type { Id } from '@core/model/ids';
 import { selectStudy } from './study.selectors';
 
-const KEY = 'filum-draft';
+/** Where the drafts of a kind lie in the browser's storage, each followed by what it belongs to; `forgetDrafts` finds them by it. */
+export const draftsAt = (studyId: Id, kind = ''): string => `filum-draft ${studyId} ${kind && `${kind} `}`;
 
 /** What a piece of writing is: "definition", "comment"…, and of which thing (an id, or a word for what has none yet). */
 export interface DraftOf {
@@ -59,8 +60,9 @@ export class Drafts {
   /** Things that have a draft of a kind. */
   all(what: string): string[] {
     const studyId = this.study()?.id;
-    const head = `${KEY} ${studyId} ${what} `;
-    return studyId === undefined ? [] : Object.keys(localStorage).flatMap((key) => (key.startsWith(head) ? [key.slice(head.length)] : []));
+    if (studyId === undefined) return [];
+    const head = draftsAt(studyId, what);
+    return Object.keys(localStorage).flatMap((key) => (key.startsWith(head) ? [key.slice(head.length)] : []));
   }
 
   /** Asks from now on whether there is writing on the screen that is not kept. @returns what ends it */
@@ -76,11 +78,11 @@ export class Drafts {
 
   private keyOf({ what, of }: DraftOf): string | null {
     const studyId = this.study()?.id;
-    return studyId === undefined ? null : `${KEY} ${studyId} ${what} ${of}`;
+    return studyId === undefined ? null : draftsAt(studyId, what) + of;
   }
 }
 
 /** Forgets the drafts of a study that was deleted. */
 export function forgetDrafts(studyId: Id): void {
-  for (const key of Object.keys(localStorage)) if (key.startsWith(`${KEY} ${studyId} `)) localStorage.removeItem(key);
+  for (const key of Object.keys(localStorage)) if (key.startsWith(draftsAt(studyId))) localStorage.removeItem(key);
 }

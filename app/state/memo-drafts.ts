@@ -1,9 +1,10 @@
 import type { Id } from '@core/model/ids';
 import type { MemoSubject } from '@core/model/memo';
+import { draftsAt } from './drafts';
 
 /** The drafts of a study lie side by side, each under what it is written to; see `forgetDrafts`. */
-const draftKey = (studyId: Id, task: MemoTask): string => `filum-draft ${studyId} memo ${nameOf(task)}`;
-const openKey = (studyId: Id): string => `filum-draft ${studyId} desk open`;
+const draftKey = (studyId: Id, task: MemoTask): string => draftsAt(studyId, 'memo') + nameOf(task);
+const openKey = (studyId: Id): string => `${draftsAt(studyId, 'desk')}open`;
 
 /** A memo to write on in, or what a new one is about. */
 export type MemoTask = { readonly memoId: Id; readonly entryId?: Id } | { readonly about: MemoSubject | null };
@@ -41,7 +42,7 @@ export const memoDrafts = {
 
   /** Everything that was begun and neither kept nor dropped. */
   all(studyId: Id): MemoDraft[] {
-    const head = `filum-draft ${studyId} memo `;
+    const head = draftsAt(studyId, 'memo');
     return Object.keys(localStorage).flatMap((key) => (key.startsWith(head) ? (parse(localStorage.getItem(key)) ?? []) : []));
   },
 

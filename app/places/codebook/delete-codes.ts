@@ -1,6 +1,7 @@
 import { deleteCode, deleteCodes, deletionToll } from '@core/change/commands/codes';
 import type { Id } from '@core/model/ids';
 import type { StudyState } from '@core/model/study-state';
+import { counted } from '@core/text/counted';
 import { listed } from '@core/text/listed';
 import type { StudySession } from '../../state/study-session';
 import type { Ask } from '../../ui/dialogs/ask';
@@ -9,17 +10,16 @@ import type { Ask } from '../../ui/dialogs/ask';
 export async function deleteAfterAsking(ask: Ask, session: StudySession, data: StudyState, ids: readonly Id[]): Promise<boolean> {
   if (ids.length === 0) return false;
   const toll = deletionToll(data, ...ids);
-  const words = (count: number, one: string): string => `${count.toLocaleString()} ${one}${count === 1 ? '' : 's'}`;
   const names = ids.map((id) => data.tables.code[id]?.name ?? '');
   const under = toll.codes - ids.length;
   const goOn = await ask.confirm({
     title: ids.length === 1 ? `Delete “${names[0]}”?` : `Delete ${ids.length} codes?`,
     lines: [
       ...(ids.length > 1 ? [listed(names)] : []),
-      under > 0 ? `With it go the ${words(under, 'code')} under it.` : 'No code lies under it.',
-      `This takes away ${words(toll.codings, 'coding')} in ${words(toll.documents, 'document')}${toll.passages > 0 ? `; ${words(toll.passages, 'passage')} carrying nothing else ${toll.passages === 1 ? 'goes' : 'go'} too` : ''}.`,
+      under > 0 ? `With it go the ${counted(under, 'code')} under it.` : 'No code lies under it.',
+      `This takes away ${counted(toll.codings, 'coding')} in ${counted(toll.documents, 'document')}${toll.passages > 0 ? `; ${counted(toll.passages, 'passage')} carrying nothing else ${toll.passages === 1 ? 'goes' : 'go'} too` : ''}.`,
       toll.memos > 0
-        ? `${words(toll.memos, 'memo')} about ${toll.codes > 1 ? 'them' : 'it'} will stay, attached to nothing. It can be undone.`
+        ? `${counted(toll.memos, 'memo')} about ${toll.codes > 1 ? 'them' : 'it'} will stay, attached to nothing. It can be undone.`
         : 'It can be undone.',
     ],
     yes: ids.length === 1 ? 'Delete the code' : 'Delete the codes',

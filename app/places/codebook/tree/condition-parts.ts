@@ -8,7 +8,6 @@ import { selectCodes, selectFolders } from '../../../state/study.selectors';
 import { Ask } from '../../../ui/dialogs/ask';
 import { Icon } from '../../../ui/icon/icon';
 import { ChooseCode } from '../../../ui/picker/choose-code';
-import { Notices } from '../../../state/notices';
 
 /** Conditions on codes as parts of a sentence: each can be turned into its opposite or taken away, more can be added. */
 @Component({
@@ -70,7 +69,6 @@ export class ConditionParts {
   private readonly store = inject(Store);
   private readonly ask = inject(Ask);
   private readonly dialog = inject(MatDialog);
-  private readonly notices = inject(Notices);
   private readonly codes = this.store.selectSignal(selectCodes);
   private readonly folderTable = this.store.selectSignal(selectFolders);
   protected readonly folders = computed(() => Object.values(this.folderTable()));
@@ -98,11 +96,7 @@ export class ConditionParts {
     const raw = await this.ask.keep(question, 'Number', String(usual), 'Set', (typed) =>
       /^\d{1,7}$/.test(typed.trim()) && Number(typed) <= 1_000_000 ? null : `“${typed}” is not a whole number from 0 to a million.`,
     );
-    if (raw === null) return;
-    const number = Number(raw);
-    if (!Number.isInteger(number) || number < 0 || number > 1_000_000)
-      this.notices.refuse(`“${raw}” is not a whole number from 0 to a million.`);
-    else this.put({ about, number, opposite: false });
+    if (raw !== null) this.put({ about, number: Number(raw), opposite: false });
   }
 
   protected async under(): Promise<void> {
