@@ -92,6 +92,8 @@ test('shows code, coder and time on hover', async ({ page }) => {
   const place = await filum.rectOf('They held her');
   await page.mouse.move(place.x + 20, place.y + 5);
   await expect(page.locator('.coding-hover')).toContainText(/Help.*Ada, .*\d{4}/);
+  await page.keyboard.press('Escape');
+  await expect(page.locator('.coding-hover')).toBeHidden();
 });
 
 test('takes codes off, comments, and removes a passage', async ({ page }) => {

@@ -245,7 +245,9 @@ test('with the pointer and the keyboard in the text: no grip in the way, no hidd
   await page.keyboard.press('Enter');
   await filum.passages(2);
   await expect(page.locator('blockquote')).toHaveText('held the');
-  // three clicks take the line without the speaker's label
+  // three clicks take the line without the speaker's label, also where a bubble about the words below lies over it
+  await page.mouse.move(from.x + 4, from.y + from.height / 2);
+  await expect(page.locator('.coding-hover')).toBeVisible();
   const line = (await page.locator('.cm-line').first().boundingBox())!;
   await page.mouse.click(line.x + 120, line.y + 12, { clickCount: 3 });
   await page.keyboard.press('c');
@@ -265,6 +267,8 @@ test('with the pointer and the keyboard in the text: no grip in the way, no hidd
   await page.keyboard.press('Tab');
   await page.keyboard.type('Someone');
   await page.keyboard.press('Enter');
+  await filum.passages(4);
+  await filum.saved();
   await page.goto(page.url().split('?')[0]!);
   await expect(page.locator('.thread', { hasText: /^Nobody$/ })).toBeVisible();
 });

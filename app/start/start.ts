@@ -1,3 +1,4 @@
+import { Counted } from '../ui/counted/counted';
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, inject, Injector, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
@@ -15,7 +16,7 @@ import { FilesService } from '../workers/files-service';
 /** The first screen: the studies in this browser, and three ways to begin. */
 @Component({
   selector: 'fl-start',
-  imports: [RouterLink, DatePipe, Icon],
+  imports: [Counted, RouterLink, DatePipe, Icon],
   templateUrl: './start.html',
   styleUrl: './start.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

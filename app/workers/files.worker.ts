@@ -1,3 +1,4 @@
+import { counted } from '@core/text/counted';
 /// <reference lib="webworker" />
 import { checkChange } from '@core/change/check-change';
 import { expose } from 'comlink';
@@ -127,7 +128,7 @@ const files = {
     answersUpdated = updates.length;
     if (updates.length === 0) return store(place, plan.change, sentence);
     const { change, after } = await withAnswers(place, plan.change, updates, stored);
-    const answers = `${updates.length} ${updates.length === 1 ? 'answer' : 'answers'}`;
+    const answers = `${counted(updates.length, 'answer')}`;
     return store(place, change, `${sentence.slice(0, 440)}, and updated ${answers}`, after);
   },
 

@@ -88,9 +88,10 @@ export const MATERIAL: readonly Stride[] = [
       if (!(await find.isVisible())) return;
       if (dice.onceIn(3)) await find.fill(dice.one(['inter', 'R1', 'zzz', '']));
       const boxes = page.locator('fl-document-table [role=cell] input[type=checkbox]:visible');
-      if ((await boxes.count()) === 0) return find.fill('');
-      for (let left = 1 + dice.below(2); left > 0; left--) await boxes.nth(dice.below(await boxes.count())).click();
+      if ((await walk.settled(boxes)) === 0) return find.fill('');
+      for (let left = 1 + dice.below(2); left > 0; left--) await boxes.nth(dice.below(await walk.settled(boxes))).click();
       const acts = page.locator('fl-document-table footer > button.act');
+      await walk.settled(acts);
       const names = (await acts.allTextContents()).filter((name) => !/Export/.test(name));
       if (names.length === 0) return;
       const act = dice.one(names);
@@ -98,7 +99,7 @@ export const MATERIAL: readonly Stride[] = [
       await page.locator('fl-document-table footer').getByRole('button', { name: act, exact: true }).click();
       await page.waitForTimeout(150);
       const entries = page.locator('.mat-mdc-menu-panel [mat-menu-item]:visible');
-      if ((await entries.count()) > 0) await entries.nth(dice.below(Math.min(6, await entries.count()))).click();
+      if ((await walk.settled(entries)) > 0) await entries.nth(dice.below(Math.min(6, await entries.count()))).click();
       await answer(walk, dice.onceIn(3) ? '2025-03-01' : dice.words(2));
       await find.fill('').catch(() => undefined);
     },

@@ -13,7 +13,7 @@ export async function readSome(walk: Walk): Promise<boolean> {
   const find = page.getByRole('dialog', { name: 'Documents' }).getByLabel('Find a document');
   await expect(find).toBeVisible();
   const links = page.getByRole('dialog', { name: 'Documents' }).locator('[role=listitem] button');
-  const count = await links.count();
+  const count = await walk.settled(links);
   if (count === 0) return false;
   await links.nth(walk.dice.below(Math.min(count, 12))).click();
   await expect(page.locator('.cm-line').first()).toBeVisible();
@@ -149,7 +149,7 @@ export const READING: readonly Stride[] = [
         return;
       }
       if (!(await paper.isVisible())) return;
-      if (end === 'drop') await page.getByRole('button', { name: 'Drop', exact: true }).click();
+      if (end === 'drop') await page.locator('#place').getByRole('button', { name: 'Drop', exact: true }).click();
       else if (await page.getByRole('button', { name: 'Keep the corrections' }).isEnabled())
         await page.getByRole('button', { name: 'Keep the corrections' }).click();
       const dialog = page.locator('mat-dialog-container');
@@ -176,6 +176,7 @@ export const READING: readonly Stride[] = [
       await expect(page.getByLabel('What it means')).toBeVisible();
       await page.getByLabel('What it means').fill(dice.words());
       await page
+        .locator('mat-dialog-container')
         .getByRole('button', { name: dice.onceIn(3) ? 'Close' : /Define the word|^Keep$/ })
         .first()
         .click();

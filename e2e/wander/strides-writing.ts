@@ -41,7 +41,7 @@ export const WRITING: readonly Stride[] = [
       const find = page.getByLabel('Find in memos');
       await expect(find).toBeVisible();
       const boxes = page.locator('fl-memo-list .row input:visible');
-      if ((await boxes.count()) === 0) return;
+      if ((await walk.settled(boxes)) === 0) return;
       for (let left = 1 + dice.below(3); left > 0; left--) await boxes.nth(dice.below(await boxes.count())).click();
       if (dice.onceIn(2)) await find.fill(dice.one(['boat', 'zzz', 'a']));
       const act = await walk.any('fl-memo-list [role=toolbar] button.act');

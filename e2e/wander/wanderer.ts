@@ -1,4 +1,4 @@
-import { expect, type Browser, type BrowserContext, type Page } from '@playwright/test';
+import { expect, type Browser, type BrowserContext, type Locator, type Page } from '@playwright/test';
 import { Filum } from '../support/filum';
 import { Dice } from './dice';
 import { STRIDES } from './strides';
@@ -50,10 +50,22 @@ export class Walk {
     }
   }
 
+  /** How many elements there are, once a list no longer changes: one that is just being filtered has rows that go. */
+  async settled(all: Locator): Promise<number> {
+    let before = -1;
+    let count = await all.count();
+    for (let looks = 0; looks < 20 && count !== before; looks++) {
+      before = count;
+      await this.page.waitForTimeout(80);
+      count = await all.count();
+    }
+    return count;
+  }
+
   /** One of several elements that can be seen, or null. */
   async any(selector: string) {
     const all = this.page.locator(`${selector}:visible`);
-    const count = await all.count();
+    const count = await this.settled(all);
     return count === 0 ? null : all.nth(this.dice.below(count));
   }
 

@@ -1,3 +1,5 @@
+import { Counted } from '../../ui/counted/counted';
+import { counted } from '@core/text/counted';
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
@@ -11,7 +13,7 @@ import { Icon } from '../../ui/icon/icon';
 /** Whether the codebook is frozen, since when and by whom, and the codes that were proposed meanwhile. */
 @Component({
   selector: 'fl-frozen',
-  imports: [DatePipe, MatMenuModule, Icon],
+  imports: [Counted, DatePipe, MatMenuModule, Icon],
   template: `
     @if (frozen(); as since) {
       <span class="second"
@@ -28,9 +30,7 @@ import { Icon } from '../../ui/icon/icon';
         @for (one of proposals(); track one.id) {
           <button mat-menu-item (click)="decide(one.id)">
             {{ one.name }}
-            <span class="second"
-              >{{ coders()[one.coderId]?.name }}, {{ one.places.length }} {{ one.places.length === 1 ? 'passage' : 'passages' }}</span
-            >
+            <span class="second">{{ coders()[one.coderId]?.name }}, {{ one.places.length | counted: 'passage' }}</span>
           </button>
         }
       </ng-template>
@@ -79,7 +79,7 @@ export class Frozen {
   protected async decide(id: string): Promise<void> {
     const one = this.table()[id];
     if (!one) return;
-    const passages = one.places.length === 1 ? '1 passage waits for it.' : `${one.places.length} passages wait for it.`;
+    const passages = counted(one.places.length, 'passage waits for it.', 'passages wait for it.');
     const reply = await this.ask.reply({
       title: `The proposed code “${one.name}”`,
       lines: [...(one.definition ? [one.definition] : []), `Proposed by ${this.coders()[one.coderId]?.name ?? 'somebody'}. ${passages}`],

@@ -1,3 +1,4 @@
+import { Counted } from '../../ui/counted/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, type MatDialog, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
@@ -10,10 +11,10 @@ import { selectCodes } from '../../state/study.selectors';
 /** Changes the names of several codes by a rule, each shown before. */
 @Component({
   selector: 'fl-rename-dialog',
-  imports: [MatDialogModule],
+  imports: [Counted, MatDialogModule],
   template: `
     <form (submit)="$event.preventDefault(); rename()">
-      <h2 mat-dialog-title>Names of {{ ids.length }} {{ ids.length === 1 ? 'code' : 'codes' }}</h2>
+      <h2 mat-dialog-title>Names of {{ ids.length | counted: 'code' }}</h2>
       <mat-dialog-content>
         <div class="rule">
           <select #how aria-label="What to do" (change)="setHow(how.value)">

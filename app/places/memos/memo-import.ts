@@ -1,3 +1,4 @@
+import { Counted } from '../../ui/counted/counted';
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
@@ -14,7 +15,7 @@ const DRAWN = 300;
 /** Memos from a table or from Markdown files, shown before they are taken in. */
 @Component({
   selector: 'fl-memo-import',
-  imports: [DatePipe],
+  imports: [Counted, DatePipe],
   template: `
     <div class="scroll" tabindex="0" role="region" aria-label="Bring memos in">
       @if (troubles().length > 0) {
@@ -29,7 +30,7 @@ const DRAWN = 300;
       }
       @if (listed().length > 0) {
         <header>
-          <h2 class="title">{{ listed().length }} {{ listed().length === 1 ? 'entry' : 'entries' }} found</h2>
+          <h2 class="title">{{ listed().length | counted: 'entry' : 'entries' }} found</h2>
           <span class="second">{{ known() }} of them there already, passed over</span>
           <span class="end">
             <button class="do quiet" (click)="listed.set([])">Leave it</button>

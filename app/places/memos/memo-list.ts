@@ -1,3 +1,5 @@
+import { counted } from '@core/text/counted';
+import { Counted } from '../../ui/counted/counted';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
@@ -47,6 +49,7 @@ const FORMS: readonly { readonly form: MemoForm; readonly name: string }[] = [
 @Component({
   selector: 'fl-memo-list',
   imports: [
+    Counted,
     CdkVirtualScrollViewport,
     CdkFixedSizeVirtualScroll,
     CdkVirtualForOf,
@@ -227,7 +230,7 @@ export class MemoList {
       title: `Delete ${this.chosenWords()}?`,
       lines: [
         ...(memos.length > 1 ? [listed(memos.map((memo) => memo.title))] : []),
-        `This takes away ${entries.toLocaleString()} ${entries === 1 ? 'entry' : 'entries'}. It can be undone.`,
+        `This takes away ${counted(entries, 'entry', 'entries')}. It can be undone.`,
       ],
       yes: memos.length === 1 ? 'Delete the memo' : 'Delete the memos',
       danger: true,
@@ -253,7 +256,6 @@ export class MemoList {
     const memos = this.concerned();
     const bytes = await this.files.writeMemos(form, data.study.title, memos, { tables: data.tables, passages: data.passages });
     saveFile(`${data.study.title} – memos.${form}`, bytes, 'application/octet-stream');
-    if (this.role() === 'writer')
-      this.session.run(noteExport(`${memos.length} ${memos.length === 1 ? 'memo' : 'memos'} as ${form.toUpperCase()}`));
+    if (this.role() === 'writer') this.session.run(noteExport(`${counted(memos.length, 'memo')} as ${form.toUpperCase()}`));
   }
 }

@@ -1,3 +1,4 @@
+import { counted } from '@core/text/counted';
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
@@ -97,7 +98,7 @@ export class MemoSheet {
     const { title, entries, id } = this.memo();
     const yes = await this.ask.confirm({
       title: `Delete “${title}”?`,
-      lines: [`This takes away the memo with ${entries.length} ${entries.length === 1 ? 'entry' : 'entries'}. It can be undone.`],
+      lines: [`This takes away the memo with ${counted(entries.length, 'entry', 'entries')}. It can be undone.`],
       yes: 'Delete the memo',
       danger: true,
     });

@@ -1,3 +1,5 @@
+import { counted } from '@core/text/counted';
+import { Counted } from '../../ui/counted/counted';
 import {
   afterRenderEffect,
   ChangeDetectionStrategy,
@@ -37,7 +39,7 @@ type Part = 'all' | 'any' | 'none';
 /** Asking for passages by their codes: a sentence with parts to change, and the passages that answer it. */
 @Component({
   selector: 'fl-queries',
-  imports: [MatMenuModule, ChooseCodes, ChooseDocuments, Evidence, Icon, Swatch],
+  imports: [Counted, MatMenuModule, ChooseCodes, ChooseDocuments, Evidence, Icon, Swatch],
   templateUrl: './queries.html',
   styleUrl: './queries.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -78,7 +80,7 @@ export class Queries {
   protected readonly summary = computed(() => {
     const hits = this.shown()?.hits ?? [];
     const documents = new Set(hits.map((hit) => hit.documentId)).size;
-    return `${hits.length.toLocaleString()} ${hits.length === 1 ? 'passage' : 'passages'} in ${documents.toLocaleString()} ${documents === 1 ? 'document' : 'documents'}`;
+    return `${counted(hits.length, 'passage')} in ${counted(documents, 'document')}`;
   });
 
   constructor() {

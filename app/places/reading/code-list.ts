@@ -5,6 +5,7 @@ import { findCodes, fold } from '@core/codebook/find-codes';
 import type { Id } from '@core/model/ids';
 import { selectCodeCounts, selectCodeRows, selectCodes } from '../../state/study.selectors';
 import { ReaderSettings } from '../../state/reader-settings';
+import { Counted } from '../../ui/counted/counted';
 import { Icon } from '../../ui/icon/icon';
 import { KeepScroll } from '../../ui/keep-scroll/keep-scroll';
 import { Swatch } from '../../ui/swatch/swatch';
@@ -13,7 +14,7 @@ import { CODE_DRAG_TYPE } from './surface/reading-surface';
 /** The codebook beside the text: a selection is dragged onto a code, or a code onto the text; a double click codes. */
 @Component({
   selector: 'fl-code-list',
-  imports: [CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, Icon, KeepScroll, Swatch],
+  imports: [Counted, CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, Icon, KeepScroll, Swatch],
   template: `
     <input
       #find
@@ -44,7 +45,9 @@ import { CODE_DRAG_TYPE } from './surface/reading-surface';
             (dblclick)="used.emit(row.code.id)"
             (keydown.enter)="used.emit(row.code.id)"
             [title]="row.code.definition || row.code.name"
-            [attr.aria-label]="row.code.name + ', ' + count(row.code.id, row.hasChildren) + ' passages. Enter codes the selection.'"
+            [attr.aria-label]="
+              row.code.name + ', ' + (count(row.code.id, row.hasChildren) | counted: 'passage') + '. Enter codes the selection.'
+            "
           >
             @if (!row.hasChildren) {
               <fl-swatch [mark]="row.code.mark" [colour]="row.code.colour" />
@@ -53,7 +56,7 @@ import { CODE_DRAG_TYPE } from './surface/reading-surface';
             @if (keyOf(row.code.id); as key) {
               <kbd [title]="'The key ' + key + ' codes with it'">{{ key }}</kbd>
             }
-            <span class="count">{{ count(row.code.id, row.hasChildren) }}</span>
+            <span class="count">{{ count(row.code.id, row.hasChildren).toLocaleString() }}</span>
           </button>
           <button
             class="icon pin"

@@ -1,3 +1,4 @@
+import { Counted } from '../../ui/counted/counted';
 import {
   afterRenderEffect,
   ChangeDetectionStrategy,
@@ -23,7 +24,7 @@ import { turnsOf } from '@core/text/place';
 /** The whole document as one line: what is coded lies on it, a stroke says where we are. */
 @Component({
   selector: 'fl-document-foot',
-  imports: [MatMenuModule],
+  imports: [Counted, MatMenuModule],
   template: `
     <span>{{ where() }}</span>
     <canvas #line role="img" [attr.aria-label]="'The document as a line. ' + share() + ', ' + where()" (click)="jump($event)"></canvas>
@@ -41,7 +42,7 @@ import { turnsOf } from '@core/text/place';
       <span title="Marked as read up to here with the key H">{{ readShare() }}</span>
     }
     <span data-coverage>{{ share() }}</span>
-    <span data-passages>{{ passages().length.toLocaleString() }} {{ passages().length === 1 ? 'passage' : 'passages' }}</span>
+    <span data-passages>{{ passages().length | counted: 'passage' }}</span>
   `,
   styles: `
     :host {

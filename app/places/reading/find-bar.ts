@@ -1,3 +1,4 @@
+import { counted } from '@core/text/counted';
 import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, inject, output, signal, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { codePlaces } from '@core/change/commands/passages';
@@ -163,8 +164,6 @@ export class FindBar {
     );
     if (refused !== null) return this.notices.refuse(refused);
     const count = done?.change.filter((one) => one.type === 'passage').length ?? 0;
-    this.notices.say(
-      count > 0 ? `${count} ${count === 1 ? 'passage' : 'passages'} coded with ${name}.` : `All of them carry ${name} already.`,
-    );
+    this.notices.say(count > 0 ? `${counted(count, 'passage')} coded with ${name}.` : `All of them carry ${name} already.`);
   }
 }

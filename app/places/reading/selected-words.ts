@@ -21,9 +21,11 @@ export class SelectedWords {
       this.kept = words && { element, words };
       this.show();
     };
-    document.addEventListener('selectionchange', look);
+    // the browser tells of a selection a moment later: fast hands may have gone on to the field by then
+    const signs = ['selectionchange', 'keydown', 'pointerdown'] as const;
+    for (const sign of signs) document.addEventListener(sign, look, { capture: true });
     inject(DestroyRef).onDestroy(() => {
-      document.removeEventListener('selectionchange', look);
+      for (const sign of signs) document.removeEventListener(sign, look, { capture: true });
       this.forget();
     });
   }

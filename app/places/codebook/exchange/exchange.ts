@@ -1,3 +1,4 @@
+import { Counted } from '../../../ui/counted/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -41,7 +42,7 @@ const TYPES: Readonly<Record<CodebookForm, string>> = {
 /** Codebooks out and in: what would be new, changed or in conflict is shown before anything is taken over. */
 @Component({
   selector: 'fl-exchange',
-  imports: [Icon],
+  imports: [Counted, Icon],
   templateUrl: './exchange.html',
   styleUrl: './exchange.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

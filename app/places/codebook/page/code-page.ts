@@ -1,3 +1,4 @@
+import { Counted } from '../../../ui/counted/counted';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, resource, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Code } from '@core/model/code';
@@ -19,7 +20,7 @@ type Side = (typeof SIDES)[number];
 /** The page of one code: what it means, where it is, its passages, and how it came about. */
 @Component({
   selector: 'fl-code-page',
-  imports: [Icon, CodeHistory, CodeMeaning, CodePassages, CodeWhere, Swatch],
+  imports: [Counted, Icon, CodeHistory, CodeMeaning, CodePassages, CodeWhere, Swatch],
   template: `
     <header>
       <h2 class="title">
@@ -29,7 +30,7 @@ type Side = (typeof SIDES)[number];
         }
       </h2>
       <p class="second small">
-        {{ own().toLocaleString() }} {{ own() === 1 ? 'passage' : 'passages' }} in scope carry it
+        {{ own() | counted: 'passage' }} in scope carry it
         @if (hasChildren()) {
           ·
           <button class="part" (click)="withUnder.set(!withUnder())">

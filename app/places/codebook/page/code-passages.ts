@@ -1,3 +1,4 @@
+import { Counted } from '../../../ui/counted/counted';
 import { counted } from '@core/text/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
@@ -18,7 +19,7 @@ import { SplitCode } from './split-code';
 /** The passages of a code as evidence: to be read in place, chosen, moved to other codes, taken as examples, gone through one by one. */
 @Component({
   selector: 'fl-code-passages',
-  imports: [Evidence, SplitCode],
+  imports: [Counted, Evidence, SplitCode],
   template: `
     @if (page(); as page) {
       @if (page.passages.length === 0) {
@@ -34,9 +35,7 @@ import { SplitCode } from './split-code';
             <button class="act" (click)="anchor()">As example</button>
             <button class="act danger" (click)="takeOff()">Take the code off</button>
           } @else {
-            <span class="second"
-              >{{ page.passages.length.toLocaleString() }} {{ page.passages.length === 1 ? 'passage' : 'passages' }}</span
-            >
+            <span class="second">{{ page.passages.length | counted: 'passage' }}</span>
             <button class="act" (click)="splitting.set(true)">Split: go through one by one</button>
           }
         </div>

@@ -1,3 +1,4 @@
+import { Counted } from '../../../ui/counted/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -13,22 +14,20 @@ const MOST = 30;
 /** Where a code is: documents, cases, speakers, and the codes it meets most. */
 @Component({
   selector: 'fl-code-where',
-  imports: [RouterLink, Swatch],
+  imports: [Counted, RouterLink, Swatch],
   template: `
     @if (page(); as page) {
       @if (page.passages.length === 0) {
         <p class="second">Nothing in scope carries it. Widen what you are looking at in the line at the top, or give it while reading.</p>
       } @else {
         <section>
-          <h3>
-            In {{ page.documents.length }} {{ page.documents.length === 1 ? 'document' : 'documents' }} <span class="second">passages</span>
-          </h3>
+          <h3>In {{ page.documents.length | counted: 'document' }} <span class="second">passages</span></h3>
           @for (one of page.documents.slice(0, most); track one.of) {
             <p>
               <a [routerLink]="['/study', study()!.id, 'reading', one.of]" [queryParams]="{ from: 'the codebook' }">{{
                 documents()[one.of]?.title
               }}</a>
-              <span class="number">{{ one.count }}</span>
+              <span class="number">{{ one.count.toLocaleString() }}</span>
             </p>
           }
           @if (page.documents.length > most) {
@@ -37,10 +36,10 @@ const MOST = 30;
         </section>
         @if (page.cases.length > 0) {
           <section>
-            <h3>{{ page.cases.length }} {{ study()!.caseWord }}s <span class="second">passages</span></h3>
+            <h3>{{ page.cases.length | counted: study()!.caseWord }} <span class="second">passages</span></h3>
             @for (one of page.cases.slice(0, most); track one.of) {
               <p>
-                {{ cases()[one.of]?.name }}<span class="number">{{ one.count }}</span>
+                {{ cases()[one.of]?.name }}<span class="number">{{ one.count.toLocaleString() }}</span>
               </p>
             }
           </section>
@@ -50,7 +49,7 @@ const MOST = 30;
             <h3>Said by <span class="second">passages</span></h3>
             @for (one of page.speakers.slice(0, most); track one.of) {
               <p>
-                {{ one.of }}<span class="number">{{ one.count }}</span>
+                {{ one.of }}<span class="number">{{ one.count.toLocaleString() }}</span>
               </p>
             }
           </section>
@@ -62,7 +61,7 @@ const MOST = 30;
               <button class="code" (click)="shown.emit(one.code.id)">
                 <fl-swatch [mark]="one.code.mark" [colour]="one.code.colour" />{{ one.code.name }}
               </button>
-              <span class="number">{{ one.count }}</span>
+              <span class="number">{{ one.count.toLocaleString() }}</span>
             </p>
           } @empty {
             <p class="second">None.</p>

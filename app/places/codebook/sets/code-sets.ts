@@ -1,3 +1,4 @@
+import { Counted } from '../../../ui/counted/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
@@ -20,7 +21,7 @@ import { TreeSettings } from '../tree/tree-settings';
 /** Sets of codes: filled by hand, or by conditions. */
 @Component({
   selector: 'fl-code-sets',
-  imports: [ConditionParts, Icon, Swatch],
+  imports: [Counted, ConditionParts, Icon, Swatch],
   providers: [CodeUseHere, CodesShown],
   templateUrl: './code-sets.html',
   styleUrl: './code-sets.scss',

@@ -1,3 +1,4 @@
+import { Counted } from '../../../ui/counted/counted';
 import { counted } from '@core/text/counted';
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
@@ -20,11 +21,11 @@ import { RenameDialog } from '../rename-dialog';
 /** What can be done with the codes chosen together. Its commands serve the one chosen code as well. */
 @Component({
   selector: 'fl-several-codes',
-  imports: [MatMenuModule, Icon],
+  imports: [Counted, MatMenuModule, Icon],
   template: `
     @if (together() > 0) {
       <div class="bar" role="toolbar" aria-label="Chosen codes">
-        <strong>{{ together() }} {{ together() === 1 ? 'code' : 'codes' }} chosen</strong>
+        <strong>{{ together() | counted: 'code' }} chosen</strong>
         <button class="act" (click)="move()">Move under…</button>
         <button class="act" (click)="join()" [disabled]="together() < 2">Join…</button>
         <button class="act" [matMenuTriggerFor]="setMenu">Set</button>

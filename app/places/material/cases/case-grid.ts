@@ -1,3 +1,4 @@
+import { counted } from '@core/text/counted';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { ApplicationRef, ChangeDetectionStrategy, Component, computed, type ElementRef, inject, signal, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
@@ -333,7 +334,7 @@ export class CaseGrid {
     if (wide.length > 0) {
       const columns = new Set(wide.map((cell) => cell.column)).size;
       this.trouble.set(
-        `What was pasted is ${columns} ${columns === 1 ? 'column' : 'columns'} wider than the register from here on. Make the attributes first, or paste further left. Nothing was changed.`,
+        `What was pasted is ${counted(columns, 'column')} wider than the register from here on. Make the attributes first, or paste further left. Nothing was changed.`,
       );
       return;
     }
@@ -344,7 +345,7 @@ export class CaseGrid {
     const names = beyond.filter((cell) => cell.column === 0);
     const mayAdd = names.length === more && !this.list.typed() && !this.dueBy();
     const reply = await this.ask.reply({
-      title: `${more} ${more === 1 ? 'row' : 'rows'} more than there are ${this.word()}s`,
+      title: `${counted(more, 'row')} more than there are ${this.word()}s`,
       lines: [
         mayAdd
           ? `They can be added as new ${this.word()}s.`

@@ -68,7 +68,7 @@ export class BringIn {
         `${item.fileName}: ${counted(made('document'), 'document')}, ${made('case').toLocaleString()} new and ${counted(changed, `changed ${before.study.caseWord}`)}.`,
       );
       const answers = await this.files.answersUpdated();
-      if (answers > 0) said.push(`${answers} ${answers === 1 ? 'answer' : 'answers'} updated; passages stayed on the words that stayed.`);
+      if (answers > 0) said.push(`${counted(answers, 'answer')} updated; passages stayed on the words that stayed.`);
     }
     return said.join(' ');
   }
@@ -116,7 +116,7 @@ export class BringIn {
       }),
     );
     const done = this.session.run(
-      correctTexts(corrections, `replaced the text of ${items.length} ${items.length === 1 ? 'document' : 'documents'} from the same file`),
+      correctTexts(corrections, `replaced the text of ${counted(items.length, 'document')} from the same file`),
     );
     return done
       ? `${items.length} replaced; passages stayed where the words are the same.`

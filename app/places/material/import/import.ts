@@ -1,3 +1,4 @@
+import { counted } from '@core/text/counted';
 import { Writing } from '../../../ui/writing/writing';
 import { Counted } from '../../../ui/counted/counted';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
@@ -313,7 +314,7 @@ export class Import implements OnDestroy {
     this.shares.set(new Map());
     const left = this.reading();
     this.list.update((items) => items.filter((item) => item.state !== 'reading'));
-    this.notices.say(`Stopped. ${left.toLocaleString()} ${left === 1 ? 'file was' : 'files were'} not read; nothing is stored yet.`);
+    this.notices.say(`Stopped. ${counted(left, 'file was', 'files were')} not read; nothing is stored yet.`);
   }
 
   private async showPreview(item: ImportItem): Promise<void> {

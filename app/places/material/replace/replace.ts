@@ -1,3 +1,4 @@
+import { Counted } from '../../../ui/counted/counted';
 import { counted } from '@core/text/counted';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
@@ -40,7 +41,7 @@ interface KeyLine {
 /** Finds words in one or many documents, shows every place, and puts others there. */
 @Component({
   selector: 'fl-replace',
-  imports: [RouterLink, CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, Icon],
+  imports: [Counted, RouterLink, CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, Icon],
   templateUrl: './replace.html',
   styleUrl: './replace.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,3 +1,4 @@
+import { Counted } from '../../../ui/counted/counted';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -40,7 +41,7 @@ interface Row {
 /** One question, and all answers to it down the page, each with who gave it and its codes. */
 @Component({
   selector: 'fl-question-reader',
-  imports: [RouterLink, CodeCell, Icon],
+  imports: [Counted, RouterLink, CodeCell, Icon],
   templateUrl: './question-reader.html',
   styleUrl: './question-reader.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,3 +1,4 @@
+import { Counted } from '../../../ui/counted/counted';
 import {
   ApplicationRef,
   ChangeDetectionStrategy,
@@ -47,7 +48,7 @@ interface Row {
  */
 @Component({
   selector: 'fl-line-table',
-  imports: [CodeCell],
+  imports: [Counted, CodeCell],
   templateUrl: './line-table.html',
   styleUrl: './line-table.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

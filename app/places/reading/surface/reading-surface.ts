@@ -23,6 +23,7 @@ import { tidySelection, withoutLabels } from '@core/text/stretch';
 import { paragraphAt } from '@core/text/paragraphs';
 import { GlossFinder } from '@core/glosses/find-glosses';
 import { FIRST_LOOKS } from '../../../state/reader-settings';
+import { bubblesGiveWay } from './bubbles';
 import { foundMarks, showFound, type FoundWords } from './find-marks';
 import { glossMarks, showGlosses } from './gloss-marks';
 import { grips } from './handles';
@@ -191,6 +192,7 @@ export class ReadingSurface {
       this.numbers.of(paragraphNumbers(untracked(this.looks).numbers)),
       grips((passageId, place) => this.moved.emit({ passageId, place })),
       glossMarks(untracked(this.glosses)),
+      bubblesGiveWay(),
       foundMarks,
       slips(
         { memoTitle: (id) => untracked(this.memoTitles).get(id) ?? null, choose: (id) => this.chosen.emit(id) },
