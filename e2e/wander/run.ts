@@ -30,7 +30,7 @@ for (let seed = first; Date.now() < until; seed++) {
   } catch (error) {
     faults++;
     console.log(error instanceof WanderError ? error.message : error);
-    if (!process.env['WANDER_ON']) break;
+    if (!process.env['WANDER_ON'] || !(error instanceof WanderError)) break;
   }
 }
 console.log(`${rounds * ROUND} strides in ${rounds} rounds without a fault, ${faults} faults`);
