@@ -1,3 +1,4 @@
+import { carryOut } from '@core/change/carry-out';
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { changeOf, type JournalEntry } from '@core/change/journal';
@@ -139,7 +140,7 @@ export class StudySession {
     if (!data || !here) return { done: null, refused: null };
     if (role !== 'writer' || here.away) return { done: null, refused: here.away ? BUSY : ELSEWHERE };
     try {
-      const action = command(data, { coderId: data.study.currentCoderId, now: Date.now(), newId: randomId });
+      const action = carryOut(command, data, { coderId: data.study.currentCoderId, now: Date.now(), newId: randomId });
       if (action) {
         this.check(action.change);
         if (action.change.some((one) => one.type === 'text' && one.before && !this.texts.isCurrent(one.before)))

@@ -1,8 +1,8 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { JournalEntry } from '@core/change/journal';
 import { touchesOf } from '@core/change/touches';
-import type { RecordShapes } from '@core/model/records';
-import type { TableType } from '@core/model/record-types';
+import { TABLE_TYPES, type RecordShapes, type TableType } from '@core/model/records';
+import { SCHEMA_VERSION } from '@core/model/schema-version';
 import type { Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { LogDigest } from '@core/log/digest';
@@ -44,6 +44,9 @@ export function fromRow({ touches: _, packed, ...entry }: JournalRow): JournalEn
   return packed ? { ...entry, change: packed.flatMap((some) => JSON.parse(some) as JournalEntry['change']) } : entry;
 }
 
+/** Raised where what is looked up by changes, within one data version; under 10. */
+const INDEXES = 0;
+
 /** Databases of studies carry this in front of the study's id. */
 export const DATABASE_PREFIX = 'filum-study-';
 
@@ -62,34 +65,17 @@ export class StudyDatabase extends Dexie {
   constructor(readonly studyId: Id) {
     // strict: a transaction counts as done when it is on disk, not when it is on its way there
     super(DATABASE_PREFIX + studyId, { chromeTransactionDurability: 'strict' });
-    this.version(1).stores({
+    // one version says it all: what an older one lacks is added, and what it holds stays. The records' own shapes have
+    // their version in `meta`
+    this.version(SCHEMA_VERSION * 10 + INDEXES).stores({
       meta: 'key',
       text: 'id',
       passages: 'documentId',
-      journal: 'seq',
-      coder: 'id',
-      folder: 'id',
-      document: 'id',
-      case: 'id',
-      attribute: 'id',
-      code: 'id',
-      memo: 'id',
-      query: 'id',
+      // entries are looked up by when, and by what they touch
+      journal: 'seq, at, *touches',
+      logDigest: 'block',
+      ...Object.fromEntries(TABLE_TYPES.map((type) => [type, 'id'])),
     });
-    this.version(2).stores({ question: 'id', set: 'id' });
-    this.version(3).stores({ gloss: 'id' });
-    this.version(4).stores({
-      codeSet: 'id',
-      relation: 'id',
-      sorting: 'id',
-      proposal: 'id',
-      logEntry: 'id',
-      // entries are looked up by when, by whom, and what they touch
-      journal: 'seq, at, coderId, *touches',
-    });
-    // version 4 had an index by coder as well, which finding in strides does without
-    this.version(5).stores({ journal: 'seq, at, *touches' });
-    this.version(6).stores({ logDigest: 'block' });
   }
 
   /** The table of small records of one type. */

@@ -5,13 +5,13 @@ import { idOf, type Change } from '@core/change/change';
 import type { StudyBundle } from '@core/formats/study-file/bundle';
 import type { Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
-import { TABLE_TYPES } from '@core/model/record-types';
-import { SCHEMA_VERSION } from '@core/model/schema-version';
+import { TABLE_TYPES } from '@core/model/records';
+import { NewerVersionError, SCHEMA_VERSION } from '@core/model/schema-version';
 import type { Study } from '@core/model/study';
-import { emptyState, type StudyState } from '@core/model/study-state';
-import type { PassageColumns } from '@core/passages/columns';
+import type { StudyState } from '@core/model/study-state';
 import { LogDigests } from './log-digests';
 import { findEntries, type JournalFilter, type JournalPage } from './journal-search';
+import { toState } from './to-state';
 import { DATABASE_PREFIX, fromRow, StudyDatabase, toRow, toRowInTurns } from './study-database';
 
 /** When the study file was last exported (ms since 1970), and the journal number it went through. */
@@ -106,10 +106,10 @@ export class StudyStorage {
     const value = (key: string): unknown => meta.find((row) => row.key === key)?.value;
     const study = value('study') as Study | undefined;
     if (!study) throw new NoSuchStudyError();
-    const stored: Record<string, readonly unknown[]> = { study: [study] };
+    const stored: Record<string, readonly unknown[]> = {};
     TABLE_TYPES.forEach((type, at) => (stored[type] = records[at] ?? []));
     return {
-      state: toState(stored, passages),
+      state: toState(study, stored, passages),
       history: value('history') as History,
       backup: (value('backup') as Backup | null | undefined) ?? null,
     };
@@ -173,6 +173,9 @@ export class StudyStorage {
     await db.transaction('rw', tables, async () => {
       const history = (await db.meta.get('history'))?.value as History | undefined;
       if (history?.seq !== entry.seq - 1) throw new StaleTabError();
+      // another tab may run a newer Filum, which has brought the study to its own version
+      const version = Number((await db.meta.get('dataVersion'))?.value ?? SCHEMA_VERSION);
+      if (version !== SCHEMA_VERSION) throw new NewerVersionError(version);
       await db.journal.add(row);
       await db.meta.put({ key: 'history', value: advance(history, entry) });
       await this.write(entry.change, after);
@@ -220,17 +223,4 @@ export class StudyStorage {
   close(): void {
     this.db.close();
   }
-}
-
-/** What is stored was parsed when it came in, and when it was brought to this version: it is not parsed again. */
-function toState(stored: Readonly<Record<string, readonly unknown[]>>, passages: readonly PassageColumns[]): StudyState {
-  const tables: Record<string, Record<Id, unknown>> = {};
-  for (const type of TABLE_TYPES) {
-    const table: Record<Id, unknown> = {};
-    for (const record of stored[type] ?? []) table[(record as { id: Id }).id] = record;
-    tables[type] = table;
-  }
-  const byDocument: Record<Id, PassageColumns> = {};
-  for (const columns of passages) byDocument[columns.documentId] = columns;
-  return { ...emptyState(stored['study']![0] as Study), tables: tables as unknown as StudyState['tables'], passages: byDocument };
 }

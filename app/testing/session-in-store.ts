@@ -1,3 +1,4 @@
+import { carryOut } from '@core/change/carry-out';
 import { inject, Injectable, type Provider } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Action, Command } from '@core/change/command';
@@ -34,7 +35,7 @@ export class SessionInStore {
     const { data } = this.feature();
     if (!data) return { done: null, refused: null };
     try {
-      const action = command(data, { coderId: data.study.currentCoderId, now: (this.clock += 1_000), newId: this.newId });
+      const action = carryOut(command, data, { coderId: data.study.currentCoderId, now: (this.clock += 1_000), newId: this.newId });
       if (action) this.act(action);
       return { done: action, refused: null };
     } catch (error) {

@@ -8,6 +8,7 @@ import type { ReadFile } from '@core/formats/read-file';
 import type { Table } from '@core/formats/table/table';
 import { composeImport, type TextChoices } from '@core/material/compose-import';
 import { applyChange } from '@core/change/apply';
+import { carryOut } from '@core/change/carry-out';
 import { answerUpdates, updateAnswers, type AnswerUpdate } from '@core/material/answer-updates';
 import { planTable, type Difference, type TableChoices, type TablePlan } from '@core/material/plan-table';
 import { previewOf, type Preview } from '@core/material/preview';
@@ -212,7 +213,7 @@ async function withAnswers(
   try {
     const { state } = await storage.open();
     const between = applyChange(state, facts);
-    const action = updateAnswers(updates, stored, '')(between, { coderId, now, newId: randomId });
+    const action = carryOut(updateAnswers(updates, stored, ''), between, { coderId, now, newId: randomId });
     return action
       ? { change: squash(facts, action.change), after: applyChange(between, action.change) }
       : { change: facts, after: between };

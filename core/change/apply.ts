@@ -1,6 +1,5 @@
 import type { Id } from '../model/ids';
-import type { RecordShapes } from '../model/records';
-import type { TableType } from '../model/record-types';
+import type { RecordShapes, TableType } from '../model/records';
 import type { StudyState, Table } from '../model/study-state';
 import type { Passage } from '../model/passage';
 import { isUnpacked, packPassages, unpackPassages, type PassageColumns } from '../passages/columns';
@@ -40,10 +39,11 @@ function outcome(state: StudyState, change: Change): StudyState {
       // a copy of a study has an id of its own, and its journal speaks of the one it was copied from
       if (one.after) study = { ...one.after, id: study.id };
     } else if (one.type === 'passage') {
-      const documentId = (one.after ?? one.before)!.documentId;
-      const some = passages.get(documentId);
-      if (some) some.push(one);
-      else passages.set(documentId, [one]);
+      for (const [documentId, part] of partsOf(one)) {
+        const some = passages.get(documentId);
+        if (some) some.push(part);
+        else passages.set(documentId, [part]);
+      }
     } else {
       const table = (tables[one.type] ??= { ...state.tables[one.type] }) as Record<Id, RecordShapes[TableType]>;
       const id = idOf(one);
@@ -57,6 +57,18 @@ function outcome(state: StudyState, change: Change): StudyState {
     tables: Object.keys(tables).length > 0 ? ({ ...state.tables, ...tables } as StudyState['tables']) : state.tables,
     passages: passages.size > 0 ? applyToPassages(known?.after ?? state.passages, passages) : (known?.after ?? state.passages),
   };
+}
+
+type PassageChange = Extract<RecordChange, { readonly type: 'passage' }>;
+
+/** A passage's change by document: one that goes over to another document leaves the first and comes to the second. */
+function partsOf(one: PassageChange): (readonly [Id, PassageChange])[] {
+  const { before, after } = one;
+  if (!before || !after || before.documentId === after.documentId) return [[(after ?? before)!.documentId, one]];
+  return [
+    [before.documentId, { ...one, after: null }],
+    [after.documentId, { ...one, before: null }],
+  ];
 }
 
 /** What a change of passages leads to, worked out before it was made. */
@@ -87,7 +99,7 @@ function outcomeOf(before: Table<PassageColumns>, change: Change): Outcome | und
 
 /** Ids of the documents whose passages a change touches. */
 export function documentsWithChangedPassages(change: Change): Set<Id> {
-  return new Set(change.flatMap((one) => (one.type === 'passage' ? [(one.after ?? one.before)!.documentId] : [])));
+  return new Set(change.flatMap((one) => (one.type === 'passage' ? partsOf(one).map(([documentId]) => documentId) : [])));
 }
 
 /** @throws ChangeConflictError */

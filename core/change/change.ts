@@ -3,7 +3,8 @@ import type { RecordShapes, RecordType } from '../model/records';
 
 /**
  * One record before and after. `before` null: it was added; `after` null: it was removed; both: it was
- * updated. A passage's document is found in the passage itself.
+ * updated. A passage's document is found in the passage
+ * itself; one that goes over to another document is an update whose two sides name different ones.
  */
 export type RecordChange = {
   [K in RecordType]: { readonly type: K; readonly before: RecordShapes[K] | null; readonly after: RecordShapes[K] | null };
@@ -49,4 +50,4 @@ export const removed = <K extends RecordType>(type: K, record: RecordShapes[K]):
 
 /** A record change that sets some fields. */
 export const updated = <K extends RecordType>(type: K, record: RecordShapes[K], fields: Partial<RecordShapes[K]>): RecordChange =>
-  ({ type, before: record, after: { ...record, ...fields } }) as RecordChange;
+  ({ type, before: record, after: { ...(record as object), ...fields } }) as unknown as RecordChange;

@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import { RECORD_SCHEMAS } from '../model/records';
+import { entryOf, nameOfRecord, schemaOf } from '../model/records';
 import type { Passage } from '../model/passage';
 import type { Change, RecordChange } from './change';
 import { CommandError, short } from './command';
@@ -15,7 +15,7 @@ type Issue = z.core.$ZodIssue;
 export function checkChange(change: Change): void {
   for (const one of change) {
     if (one.after === null || fitsAtSight(one)) continue;
-    const parsed = RECORD_SCHEMAS[one.type].safeParse(one.after);
+    const parsed = schemaOf(one.type).safeParse(one.after);
     if (parsed.success) continue;
     const issue = parsed.error.issues.find((each) => !stoodBefore(one, each.path));
     if (issue) throw new CommandError(`${nameOf(one)} cannot be stored: ${wordsOf(issue)}. Nothing was changed.`);
@@ -45,19 +45,9 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
 };
 
 function nameOf({ type, after }: RecordChange): string {
-  const record = after as { readonly name?: unknown; readonly title?: unknown; readonly term?: unknown };
-  const name = [record.title, record.name, record.term].find((one) => typeof one === 'string' && one !== '');
-  const words = TYPE_WORDS[type] ?? type;
-  return name ? `The ${words} “${short(String(name))}”` : `The ${words}`;
+  const name = nameOfRecord(after!);
+  return `The ${entryOf(type).called}${name ? ` “${short(name)}”` : ''}`;
 }
-
-const TYPE_WORDS: Readonly<Partial<Record<RecordChange['type'], string>>> = {
-  codeSet: 'set of codes',
-  logEntry: 'entry of the log',
-  sorting: 'sorting table',
-  gloss: 'word of the glossary',
-  proposal: 'proposed code',
-};
 
 /** Whether the value at a path was the same in the record before. */
 function stoodBefore({ before, after }: RecordChange, path: readonly PropertyKey[]): boolean {

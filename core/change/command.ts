@@ -1,5 +1,6 @@
 import type { Id, NewId } from '../model/ids';
 import type { StudyState } from '../model/study-state';
+import type { Moves } from '../model/references';
 import type { Change } from './change';
 
 /** Who acts, when, and where new ids come from. Commands take all of it from here, so they are pure. */
@@ -15,6 +16,8 @@ export interface Action {
   readonly change: Change;
   /** Past tense, without the name of who did it, at most 500 characters. */
   readonly sentence: string;
+  /** What takes the place of what goes, and where parts of documents are now; see `carryOut`. */
+  readonly heirs?: Moves;
   /** Something that happened rather than was done: it is logged, but undo passes over it. */
   readonly isNote?: true;
 }

@@ -2,13 +2,13 @@ import * as z from 'zod';
 import { LineSchema, TimeSchema } from '../model/fields';
 import { IdSchema } from '../model/ids';
 import { isMendable } from '../model/mendable';
-import { RECORD_SCHEMAS, type RecordType } from '../model/records';
+import { RECORD_TYPES, schemaOf, type RecordType } from '../model/records';
 import type { RecordChange } from './change';
 
 const RecordChangeSchema = z
-  .strictObject({ type: z.enum(Object.keys(RECORD_SCHEMAS) as [RecordType, ...RecordType[]]), before: z.unknown(), after: z.unknown() })
+  .strictObject({ type: z.enum(RECORD_TYPES as [RecordType, ...RecordType[]]), before: z.unknown(), after: z.unknown() })
   .transform((change, context): RecordChange => {
-    const schema = RECORD_SCHEMAS[change.type].nullable();
+    const schema = schemaOf(change.type).nullable();
     for (const side of ['before', 'after'] as const) {
       const parsed = schema.safeParse(change[side] ?? null);
       const issue = parsed.error?.issues.find((one) => !isMendable(one));

@@ -1,4 +1,5 @@
 import { applyChange } from './apply';
+import { carryOut } from './carry-out';
 import { squash } from './change';
 import type { Action, Command } from './command';
 
@@ -13,7 +14,7 @@ export function together(commands: readonly Command[], sentence?: string): Comma
     const actions: Action[] = [];
     let now = state;
     for (const command of commands) {
-      const action = command(now, context);
+      const action = carryOut(command, now, context);
       if (!action) continue;
       actions.push(action);
       now = applyChange(now, action.change);

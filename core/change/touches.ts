@@ -18,7 +18,7 @@ export function touchesOf(entry: Pick<JournalEntry, 'change'>): string[] {
         touched.add(`document:${record.id}`);
         break;
       case 'passage': {
-        touched.add(`document:${(one.after ?? one.before)!.documentId}`);
+        for (const side of [one.before, one.after]) if (side) touched.add(`document:${side.documentId}`);
         const before = new Set(one.before?.codings.map((coding) => coding.codeId));
         const after = new Set(one.after?.codings.map((coding) => coding.codeId));
         for (const id of before) if (!after.has(id)) touched.add(`coding:${id}`);

@@ -43,7 +43,7 @@ describe('the integrity check', () => {
     for (const units of [[3], [0, 5, 5], [0, 99]]) expect(faults({ units })).toEqual([jasmine.stringContaining('out of order')]);
     const gloss = { id: bench.newId(), term: 'haar', forms: [], meaning: '', coderId: bench.newId(), createdAt: 0 };
     expect(checkStudy({ ...bench.state, tables: { ...bench.state.tables, gloss: { [gloss.id]: gloss } } }, null)).toEqual([
-      jasmine.stringContaining('unknown coder'),
+      jasmine.stringContaining('points at a coder that is missing'),
     ]);
   });
 
@@ -56,6 +56,6 @@ describe('the integrity check', () => {
     const id = bench.newId();
     expect(
       checkStudy({ ...bench.state, tables: { ...bench.state.tables, folder: { [id]: { id, name: 'F', parentId: id } } } }, null),
-    ).toEqual([jasmine.stringContaining('lies in itself')]);
+    ).toEqual([jasmine.stringContaining('lies under itself')]);
   });
 });

@@ -1,120 +1,117 @@
-import type { Text } from '../model/document';
+import type { Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
+import { heldIn, isThere, POINTING_TYPES, type Pointed } from '../model/references';
+import { entryOf, nameOfRecord, RECORDS, type RecordShapes, type RecordType, type TableType } from '../model/records';
 import type { StudyState } from '../model/study-state';
-import { unpackPassages } from '../passages/columns';
-import { lineage } from '../passages/counting';
+import { idOfRow, passageCount } from '../passages/columns';
 
 /**
- * Whether a study holds together: every reference points to something, every passage lies in its text,
- * the codebook and the folders are trees. Used after reading a study file and by the safety tests.
+ * Whether a study holds together: whatever a record type says it points at is there, every place lies in its
+ * document, the codebook and the folders are trees. Used after reading a study file and by the safety tests.
  * @param texts the texts by document id, or null to check without them
  * @returns what is wrong, in words; empty for a sound study
  */
 export function checkStudy(state: StudyState, texts: ReadonlyMap<Id, Text> | null): string[] {
+  return [
+    ...danglingIn(state).map(faultOf),
+    ...loopsIn(state.tables.code, 'code'),
+    ...loopsIn(state.tables.folder, 'folder'),
+    ...Object.values(state.tables.document).flatMap((document) => checkDocument(document, texts)),
+    ...Object.keys(state.passages).flatMap((documentId) => checkPassages(state, documentId)),
+  ];
+}
+
+/** Something a record points at that is not there, or a part of a document that it has not. */
+export interface Dangling {
+  readonly type: RecordType;
+  readonly record: RecordShapes[RecordType];
+  readonly point: Pointed | { readonly of: 'stretch'; readonly documentId: Id };
+}
+
+/** Everything that records point at and that is not there, but for what keeps its place by name. Passages are checked apart. */
+export function danglingIn(state: StudyState): Dangling[] {
+  const found: Dangling[] = [];
+  const look = <K extends RecordType>(type: K, record: RecordShapes[K]): void => {
+    const { points, stretches } = heldIn(type, record);
+    for (const point of points) if (point.whenGone !== 'placeholder' && !isThere(state, point)) found.push({ type, record, point });
+    for (const { documentId, start, end } of stretches)
+      if (!(start < end && end <= (state.tables.document[documentId]?.characters ?? -1)))
+        found.push({ type, record, point: { of: 'stretch', documentId } });
+  };
+  look('study', state.study);
+  for (const type of POINTING_TYPES)
+    if (RECORDS[type].kept === 'row') for (const record of Object.values(state.tables[type as TableType])) look(type, record);
+  return found;
+}
+
+function faultOf({ type, record, point }: Dangling): string {
+  const name = nameOfRecord(record);
+  const who = `The ${entryOf(type).called}${name ? ` “${name}”` : ''}`;
+  if (point.of === 'stretch') return `${who} owns a part of a document that is not there.`;
+  return `${who} points at a ${entryOf(point.of as RecordType).called} that is missing.`;
+}
+
+function loopsIn(table: Readonly<Record<Id, { readonly name: string; readonly parentId: Id | null }>>, called: string): string[] {
+  /** Records that are known to lead to the top. */
+  const sound = new Set<Id>();
+  return Object.entries(table).flatMap(([id, { name }]) => {
+    const seen = new Set<Id>();
+    let at: Id | null = id;
+    while (at !== null && !seen.has(at) && !sound.has(at)) {
+      seen.add(at);
+      at = table[at]?.parentId ?? null;
+    }
+    if (at !== null && !sound.has(at)) return [`The ${called} “${name}” lies under itself.`];
+    for (const one of seen) sound.add(one);
+    return [];
+  });
+}
+
+function checkDocument(document: Document, texts: ReadonlyMap<Id, Text> | null): string[] {
+  const { title, characters, answers, readTo = 0, units = [] } = document;
   const faults: string[] = [];
-  const { tables } = state;
   const expect = (there: boolean, fault: string): void => {
     if (!there) faults.push(fault);
   };
-  const has = (table: object, id: Id | null): boolean => id === null || Object.hasOwn(table, id);
-
-  expect(has(tables.coder, state.study.currentCoderId), 'The study’s coder is missing.');
-  for (const folder of Object.values(tables.folder))
-    expect(has(tables.folder, folder.parentId), `The folder “${folder.name}” lies in a folder that is missing.`);
-  for (const folder of Object.values(tables.folder)) {
-    const seen = new Set<Id>();
-    let at: Id | null = folder.id;
-    while (at && !seen.has(at)) {
-      seen.add(at);
-      at = tables.folder[at]?.parentId ?? null;
-    }
-    expect(at === null, `The folder “${folder.name}” lies in itself.`);
-  }
-  for (const code of Object.values(tables.code)) {
-    expect(has(tables.code, code.parentId), `The code “${code.name}” lies under a code that is missing.`);
-    expect(has(tables.coder, code.coderId), `The code “${code.name}” was made by an unknown coder.`);
-    const top = lineage(tables.code, code.id).at(-1)!;
+  for (const { start, end, asked } of answers)
     expect(
-      tables.code[top]!.parentId === null || !has(tables.code, tables.code[top]!.parentId),
-      `The code “${code.name}” lies under itself.`,
+      start <= end && end <= characters && (!asked || (asked.start < asked.end && asked.end <= characters)),
+      `An answer in “${title}” lies outside its text.`,
     );
-  }
-  for (const one of Object.values(tables.case)) {
-    for (const { documentId, start, end } of one.stretches)
-      expect(
-        start < end && end <= (tables.document[documentId]?.characters ?? -1),
-        `The case “${one.name}” owns a part of a document that is not there.`,
-      );
-    for (const id of one.documentIds) expect(has(tables.document, id), `The case “${one.name}” owns a document that is missing.`);
-    for (const id of Object.keys(one.values))
-      expect(has(tables.attribute, id), `The case “${one.name}” has a value of an attribute that is missing.`);
-  }
-  for (const set of Object.values(tables.set))
-    for (const id of set.memberIds) expect(has(tables[set.of], id), `The set “${set.name}” has a member that is missing.`);
-  for (const memo of Object.values(tables.memo)) {
-    const about = memo.about;
-    if (!about) continue;
-    const there =
-      about.type === 'passage' ? state.passages[about.documentId]?.ids.includes(about.id) === true : has(tables[about.type], about.id);
-    expect(there, `The memo “${memo.title}” is about something that is missing.`);
-  }
-  for (const gloss of Object.values(tables.gloss))
-    expect(has(tables.coder, gloss.coderId), `The gloss of “${gloss.term}” is by an unknown coder.`);
-  for (const document of Object.values(tables.document)) {
-    expect(has(tables.folder, document.folderId), `“${document.title}” lies in a folder that is missing.`);
-    for (const id of Object.keys(document.values))
-      expect(has(tables.attribute, id), `“${document.title}” has a value of an attribute that is missing.`);
-    for (const answer of document.answers) {
-      expect(has(tables.question, answer.questionId), `“${document.title}” answers a question that is missing.`);
-      const { asked } = answer;
-      const sound =
-        answer.start <= answer.end &&
-        answer.end <= document.characters &&
-        (!asked || (asked.start < asked.end && asked.end <= document.characters));
-      expect(sound, `An answer in “${document.title}” lies outside its text.`);
-    }
-    const { readTo = 0, units = [] } = document;
-    expect(readTo <= document.characters, `“${document.title}” is marked as read beyond its end.`);
+  expect(readTo <= characters, `“${title}” is marked as read beyond its end.`);
+  expect(
+    units.every((start, at) => (at === 0 ? start === 0 : start > units[at - 1]!) && start <= characters),
+    `The idea-units of “${title}” are out of order or lie outside its text.`,
+  );
+  if (!texts) return faults;
+  const text = texts.get(document.id);
+  expect(text?.text.length === characters, `The text of “${title}” is missing or of another length.`);
+  for (const { start, body, end, speaker } of text?.paragraphs ?? [])
     expect(
-      units.every((start, at) => (at === 0 ? start === 0 : start > units[at - 1]!) && start <= document.characters),
-      `The idea-units of “${document.title}” are out of order or lie outside its text.`,
+      start <= body && body <= end && end <= characters && speaker < document.speakers.length,
+      `A paragraph of “${title}” lies outside its text.`,
     );
-    for (const speaker of document.speakers)
-      expect(has(tables.case, speaker.caseId), `A speaker in “${document.title}” belongs to a case that is missing.`);
-    const text = texts?.get(document.id);
-    if (texts)
-      expect(
-        text !== undefined && text.text.length === document.characters,
-        `The text of “${document.title}” is missing or of another length.`,
-      );
-    for (const paragraph of text?.paragraphs ?? []) {
-      const sound =
-        paragraph.start <= paragraph.body &&
-        paragraph.body <= paragraph.end &&
-        paragraph.end <= document.characters &&
-        paragraph.speaker < document.speakers.length;
-      expect(sound, `A paragraph of “${document.title}” lies outside its text.`);
-    }
-  }
-  for (const columns of Object.values(state.passages)) faults.push(...checkPassages(state, columns.documentId));
   return faults;
 }
 
 function checkPassages(state: StudyState, documentId: Id): string[] {
   const document = state.tables.document[documentId];
   if (!document) return [`There are passages of a document that is missing (${documentId}).`];
+  const columns = state.passages[documentId]!;
   const faults: string[] = [];
   const seen = new Set<Id>();
-  for (const passage of unpackPassages(state.passages[documentId]!)) {
-    if (seen.has(passage.id)) faults.push(`“${document.title}” has the same passage twice.`);
-    seen.add(passage.id);
-    if (passage.start >= passage.end || passage.end > document.characters)
+  for (let row = 0; row < passageCount(columns); row++) {
+    const id = idOfRow(columns, row);
+    if (seen.has(id)) faults.push(`“${document.title}” has the same passage twice.`);
+    seen.add(id);
+    if (columns.starts[row]! >= columns.ends[row]! || columns.ends[row]! > document.characters)
       faults.push(`A passage of “${document.title}” lies outside its text.`);
-    for (const coding of passage.codings) {
-      if (!Object.hasOwn(state.tables.code, coding.codeId)) faults.push(`A passage of “${document.title}” carries a code that is missing.`);
-      if (!Object.hasOwn(state.tables.coder, coding.coderId))
-        faults.push(`A passage of “${document.title}” was coded by an unknown coder.`);
-    }
   }
+  for (const number of new Set(columns.codingCode))
+    if (!Object.hasOwn(state.tables.code, columns.codes[number]!))
+      faults.push(`A passage of “${document.title}” carries a code that is missing.`);
+  for (const number of new Set([...columns.codingCoder, ...columns.markedBy]))
+    if (!Object.hasOwn(state.tables.coder, columns.coders[number]!))
+      faults.push(`A passage of “${document.title}” was coded by an unknown coder.`);
   return faults;
 }

@@ -1,6 +1,5 @@
 import { wordsOf } from '../change/check-change';
-import { TABLE_TYPES, type TableType } from '../model/record-types';
-import { RECORD_SCHEMAS } from '../model/records';
+import { schemaOf, TABLE_TYPES, type TableType } from '../model/records';
 import type { Id } from '../model/ids';
 import type { StudyState } from '../model/study-state';
 
@@ -20,7 +19,7 @@ export interface ImpossibleValue {
 export function impossibleValues(state: Pick<StudyState, 'study' | 'tables'>, most = 100): ImpossibleValue[] {
   const found: ImpossibleValue[] = [];
   const look = (type: TableType | 'study', record: { readonly id: Id }): void => {
-    const parsed = RECORD_SCHEMAS[type].safeParse(record);
+    const parsed = schemaOf(type).safeParse(record);
     if (parsed.success) return;
     const { name, title, term } = record as { name?: string; title?: string; term?: string };
     found.push({ type, id: record.id, name: (title ?? name ?? term ?? '').slice(0, 80), what: wordsOf(parsed.error.issues[0]!) });

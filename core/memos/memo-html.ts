@@ -1,6 +1,6 @@
 import { Marked, type Tokens } from 'marked';
 import { safe } from '../formats/html-out/escape';
-import { referenceOf, type Reference } from './references';
+import { referenceOf, type Reference } from '../model/address';
 
 /** What a reference is shown as. */
 export interface Said {

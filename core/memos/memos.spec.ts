@@ -24,7 +24,8 @@ import { memosFromMarkdown, memosMarkdown } from './exchange/memo-markdown';
 import { memosFromTable, memoTable } from './exchange/memo-table';
 import { findMemos, snippetOf, sortMemos } from './find-memos';
 import { memoHtml } from './memo-html';
-import { addressOf, isAbout, referenceOf, referencesIn } from './references';
+import { isAbout } from './references';
+import { addressOf, referenceOf, referencesIn } from '../model/address';
 
 const ID = '00000000-0000-4000-8000-000000000001';
 const OTHER = '00000000-0000-4000-8000-000000000002';
@@ -139,7 +140,7 @@ describe('memos', () => {
 describe('finding memos', () => {
   const bench = new Bench();
   bench.run(addMemo({ title: 'Café at the pier', kind: 'analytic', about: null, text: 'People **wait** there.', tags: ['place'] }));
-  bench.run(addMemo({ title: 'Method', kind: 'method', about: { type: 'code', id: ID }, text: 'How I asked.' }));
+  bench.run(addMemo({ title: 'Method', kind: 'method', about: { type: 'code', id: bench.addCode('Asking') }, text: 'How I asked.' }));
   bench.run(addMemo({ title: 'Apples', kind: 'analytic', about: null, text: '', question: 'open' }));
   const memos = Object.values(bench.state.tables.memo);
   const titles = (filter: Parameters<typeof findMemos>[1]) => findMemos(memos, filter).map((memo) => memo.title);

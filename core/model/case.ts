@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { CountSchema, LineSchema, ProseSchema } from './fields';
 import { IdSchema } from './ids';
+import { marked, pointsTo } from './pointing';
 
 export const ATTRIBUTE_TYPES = ['text', 'choice', 'number', 'date', 'yes/no'] as const;
 
@@ -22,7 +23,9 @@ export const AttributeValueSchema = z.union([z.string().max(10_000, 'is longer t
 export type AttributeValue = z.infer<typeof AttributeValueSchema>;
 
 /** A stretch `[start, end)` of a document's text. */
-export const DocumentStretchSchema = z.strictObject({ documentId: IdSchema, start: CountSchema, end: CountSchema });
+export const DocumentStretchSchema = marked(z.strictObject({ documentId: IdSchema, start: CountSchema, end: CountSchema }), {
+  holds: 'stretch',
+});
 export type DocumentStretch = z.infer<typeof DocumentStretchSchema>;
 
 /** The unit of analysis. Whole documents it owns are listed here; speakers' turns are tied to it by the documents' speakers. */
@@ -30,10 +33,10 @@ export const CaseSchema = z.strictObject({
   id: IdSchema,
   name: LineSchema,
   description: ProseSchema,
-  documentIds: z.array(IdSchema),
+  documentIds: z.array(pointsTo('document')),
   /** Parts of documents that it owns. */
   stretches: z.array(DocumentStretchSchema),
   /** Values by attribute id; an absent key means not known. */
-  values: z.record(IdSchema, AttributeValueSchema),
+  values: z.record(pointsTo('attribute'), AttributeValueSchema),
 });
 export type Case = z.infer<typeof CaseSchema>;

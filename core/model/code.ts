@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { LineSchema, ProseSchema, TimeSchema } from './fields';
 import { IdSchema } from './ids';
+import { PassageAtSchema, pointsTo } from './pointing';
 
 /** Number of entries in the code palette; `colour` is an index into it. */
 export const PALETTE_SIZE = 40;
@@ -19,7 +20,7 @@ export const CodeSchema = z.strictObject({
     .int()
     .min(0)
     .max(PALETTE_SIZE - 1),
-  parentId: IdSchema.nullable(),
+  parentId: pointsTo('code').nullable(),
   /** Place among its siblings: ascending, not necessarily whole or consecutive. */
   order: z.number(),
   definition: ProseSchema,
@@ -28,16 +29,13 @@ export const CodeSchema = z.strictObject({
   example: ProseSchema,
   /** The researcher's working remarks, not part of the definition. */
   notes: ProseSchema.optional(),
-  /** Real passages chosen to stand for the code. One that is gone is passed over. */
-  anchors: z
-    .array(z.strictObject({ documentId: IdSchema, passageId: IdSchema }))
-    .max(100)
-    .optional(),
+  /** Real passages chosen to stand for the code. */
+  anchors: z.array(PassageAtSchema).max(100).optional(),
   /** Kept with its passages, but no longer offered for coding. */
   retired: z.literal(true).optional(),
   /** Names of the codes that were joined into this one. */
   joined: z.array(LineSchema).max(1_000).optional(),
   createdAt: TimeSchema,
-  coderId: IdSchema,
+  coderId: pointsTo('coder', 'refused'),
 });
 export type Code = z.infer<typeof CodeSchema>;

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { CountSchema, DaySchema, LineSchema, ProseSchema, TimeSchema } from './fields';
 import { AttributeValueSchema } from './case';
 import { IdSchema } from './ids';
+import { pointsTo } from './pointing';
 
 export const DOCUMENT_KINDS = ['interview', 'focus group', 'field note', 'survey answers', 'public document', 'article'] as const;
 export const DocumentKindSchema = z.enum(DOCUMENT_KINDS);
@@ -12,13 +13,13 @@ export const SpeakerSchema = z.strictObject({
   name: LineSchema,
   interviewer: z.boolean(),
   /** The case whose words these are, if it is known. */
-  caseId: IdSchema.nullable(),
+  caseId: pointsTo('case').nullable(),
 });
 export type Speaker = z.infer<typeof SpeakerSchema>;
 
 /** Where a document asks a question and where it is answered; an answer of no length is a question left unanswered. */
 export const AnswerSchema = z.strictObject({
-  questionId: IdSchema,
+  questionId: pointsTo('question'),
   /** The words of the question, in this document's wording; null where it is not in the text. */
   asked: z.strictObject({ start: CountSchema, end: CountSchema }).nullable(),
   start: CountSchema,
@@ -32,7 +33,7 @@ export const DocumentSchema = z.strictObject({
   title: LineSchema,
   kind: DocumentKindSchema,
   date: DaySchema.nullable(),
-  folderId: IdSchema.nullable(),
+  folderId: pointsTo('folder').nullable(),
   description: ProseSchema,
   speakers: z.array(SpeakerSchema).max(10_000),
   /** Length of the text in UTF-16 code units. */
@@ -42,7 +43,7 @@ export const DocumentSchema = z.strictObject({
   /** Name of the file it came from, and the SHA-256 of its bytes; null for pasted and made texts. */
   source: z.strictObject({ fileName: z.string().max(1000), sha256: z.string().regex(/^[0-9a-f]{64}$/) }).nullable(),
   /** Values of document attributes, by attribute id; an absent key means not known. */
-  values: z.record(IdSchema, AttributeValueSchema),
+  values: z.record(pointsTo('attribute'), AttributeValueSchema),
   /** Questions and answers of structured material, in the order of the text. */
   answers: z.array(AnswerSchema).max(10_000),
   /** Up to which position the text is read, as the researcher says; absent for one that was not begun. */

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { LineSchema, ProseSchema, TimeSchema } from './fields';
 import { IdSchema } from './ids';
+import { pointsTo } from './pointing';
 
 /** The meaning of a word that the participants use, defined once and shown wherever the word occurs. */
 export const GlossSchema = z.strictObject({
@@ -10,7 +11,7 @@ export const GlossSchema = z.strictObject({
   /** Other forms in which it occurs, as the researcher lists them: "ferries", "ferried". */
   forms: z.array(LineSchema).max(100),
   meaning: ProseSchema,
-  coderId: IdSchema,
+  coderId: pointsTo('coder', 'refused'),
   createdAt: TimeSchema,
 });
 export type Gloss = z.infer<typeof GlossSchema>;

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { DaySchema, LineSchema, ProseSchema, TimeSchema } from './fields';
 import { IdSchema } from './ids';
+import { pointsTo } from './pointing';
 
 /** Something the researcher writes into the log: a decision, a meeting. */
 export const LogEntrySchema = z.strictObject({
@@ -9,7 +10,7 @@ export const LogEntrySchema = z.strictObject({
   day: DaySchema,
   text: ProseSchema,
   tags: z.array(LineSchema).max(50),
-  coderId: IdSchema,
+  coderId: pointsTo('coder', 'refused'),
   createdAt: TimeSchema,
 });
 export type LogEntry = z.infer<typeof LogEntrySchema>;

@@ -1,17 +1,24 @@
 import * as z from 'zod';
 import { LineSchema, ProseSchema, TimeSchema } from './fields';
 import { IdSchema } from './ids';
+import { marked, pointsTo } from './pointing';
 
 /** Kinds on offer from the start; a study may use its own words as well. */
 export const MEMO_KINDS = ['analytic', 'method', 'reflection', 'theory'] as const;
 
 /** What a memo is attached to. A passage is named with its document, since passages are kept by document. */
 export const MemoSubjectSchema = z.discriminatedUnion('type', [
-  z.strictObject({ type: z.literal('passage'), id: IdSchema, documentId: IdSchema }),
-  z.strictObject({ type: z.literal('code'), id: IdSchema }),
-  z.strictObject({ type: z.literal('document'), id: IdSchema }),
-  z.strictObject({ type: z.literal('case'), id: IdSchema }),
-  z.strictObject({ type: z.literal('query'), id: IdSchema }),
+  marked(z.strictObject({ type: z.literal('passage'), id: IdSchema, documentId: IdSchema }), {
+    holds: 'passage',
+    document: 'documentId',
+    id: 'id',
+    whenGone: 'emptied',
+    insteadDocument: 'type',
+  }),
+  z.strictObject({ type: z.literal('code'), id: pointsTo('code') }),
+  z.strictObject({ type: z.literal('document'), id: pointsTo('document') }),
+  z.strictObject({ type: z.literal('case'), id: pointsTo('case') }),
+  z.strictObject({ type: z.literal('query'), id: pointsTo('query') }),
 ]);
 export type MemoSubject = z.infer<typeof MemoSubjectSchema>;
 
@@ -19,8 +26,8 @@ export type MemoSubject = z.infer<typeof MemoSubjectSchema>;
 export const MemoEntrySchema = z.strictObject({
   id: IdSchema,
   writtenAt: TimeSchema,
-  coderId: IdSchema,
-  text: ProseSchema,
+  coderId: pointsTo('coder', 'refused'),
+  text: marked(ProseSchema.clone(), { holds: 'links' }),
   /** When it was changed after the day it was written; absent if it never was. */
   editedAt: TimeSchema.optional(),
 });
@@ -32,7 +39,7 @@ export const MemoSchema = z.strictObject({
   title: LineSchema,
   kind: LineSchema,
   about: MemoSubjectSchema.nullable(),
-  /** More things it is linked to. Those that are gone are said to be gone. */
+  /** More things it is linked to. */
   also: z.array(MemoSubjectSchema).max(500).optional(),
   tags: z.array(LineSchema).max(50).optional(),
   pinned: z.literal(true).optional(),

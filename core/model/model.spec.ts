@@ -1,7 +1,7 @@
 import { codeColour, type Oklch } from './palette';
 import { PALETTE_SIZE } from './code';
 import { randomId, sequentialIds, IdSchema } from './ids';
-import { migrate, NewerVersionError } from './schema-version';
+import { migrateRecord, NewerVersionError } from './schema-version';
 import { PassageSchema } from './passage';
 import { LineSchema } from './fields';
 
@@ -136,15 +136,20 @@ describe('fields', () => {
 });
 
 describe('migrations', () => {
-  const steps = { 1: { memo: (record: object) => ({ ...record, two: 1 }) }, 2: { memo: (record: object) => ({ ...record, three: 2 }) } };
+  const records = {
+    memo: { migrations: { 1: (one: object) => ({ ...one, two: 1 }), 2: (one: object) => ({ ...one, three: 2 }) } },
+    code: {},
+  };
 
   it('go step by step to the current version, by type', () => {
-    expect(migrate({ memo: [{ one: 0 }], code: [{}] }, 1, steps, 3)).toEqual({ memo: [{ one: 0, two: 1, three: 2 }], code: [{}] });
-    expect(migrate({ memo: [{ one: 0 }] }, 3, steps, 3)).toEqual({ memo: [{ one: 0 }] });
+    expect(migrateRecord('memo', { one: 0 }, 1, records, 3)).toEqual({ one: 0, two: 1, three: 2 });
+    expect(migrateRecord('memo', { one: 0 }, 2, records, 3)).toEqual({ one: 0, three: 2 });
+    expect(migrateRecord('code', { one: 0 }, 1, records, 3)).toEqual({ one: 0 });
+    expect(migrateRecord('constructor', { one: 0 }, 1, records, 3)).toEqual({ one: 0 });
   });
 
-  it('refuse a newer version and a missing step', () => {
-    expect(() => migrate({ memo: [{}] }, 4, steps, 3)).toThrowError(NewerVersionError, /newer version/);
-    expect(() => migrate({ memo: [{}] }, 1, { 2: steps[2] }, 3)).toThrowError(RangeError);
+  it('refuse a newer version and one that never was', () => {
+    expect(() => migrateRecord('memo', {}, 4, records, 3)).toThrowError(NewerVersionError, /newer version/);
+    expect(() => migrateRecord('memo', {}, 0, records, 3)).toThrowError(RangeError);
   });
 });

@@ -1,36 +1,22 @@
-import type { RecordType } from './records';
+import { RECORDS, type RecordType } from './records';
 
 /**
  * Version of the records' schemas. It is stored with every study and in every study file.
- * Raise it with any change of a stored shape, and add the step to `MIGRATIONS`.
+ * Raise it with any change of a stored shape, and add the step to the `migrations` of the types it concerns.
+ *
+ * 2: attributes of documents, questions and answers, stretches owned by cases, pages and times, an order of attributes.
+ * 3: glosses; ratings of codings and how far a document is read, which may be absent.
+ * 4: sets of codes, relations, sorting tables, proposals, the researcher's own log entries; fields that may be absent.
+ * 5: findings of checks that were left as they are, which may be absent.
+ * 6: names of what a query asks for that is gone, which may be absent; no record points at what is not there.
  */
-export const SCHEMA_VERSION = 5;
+export const SCHEMA_VERSION = 6;
 
 /** Records as they were stored, before they are known to fit the current schemas. */
 export type StoredRecords = Readonly<Record<string, readonly unknown[]>>;
 
-/** What one version changes in records of a type. It never drops what it does not know. */
-export type Migration = Readonly<Partial<Record<RecordType, (record: object) => object>>>;
-
-/**
- * `MIGRATIONS[n]` takes records of version n to version n + 1. It works record by record, since the
- * journal holds records as well, and an undo must bring back what fits the current version.
- */
-export const MIGRATIONS: Readonly<Record<number, Migration>> = {
-  // attributes of documents, questions and answers, stretches owned by cases, pages and times, an order of attributes
-  1: {
-    document: (record) => ({ ...record, values: {}, answers: [] }),
-    text: (record) => ({ ...record, marks: [] }),
-    case: (record) => ({ ...record, stretches: [] }),
-    attribute: (record) => ({ ...record, order: 0 }),
-  },
-  // glosses, and fields that may be absent: ratings of codings, how far a document is read
-  2: {},
-  // sets of codes, relations, sorting tables, proposals, the researcher's own log entries, and fields that may be absent
-  3: {},
-  // findings of checks that were left as they are, which may be absent
-  4: {},
-};
+/** The migrations of the types, as records have them. */
+type Migrating = Readonly<Record<string, { readonly migrations?: Readonly<Record<number, (record: object) => object>> }>>;
 
 /** A study was stored by a later version of Filum than this one. */
 export class NewerVersionError extends Error {
@@ -43,28 +29,31 @@ export class NewerVersionError extends Error {
 }
 
 /**
- * Brings one stored record to the current schema version, step by step. What is not a record is left for
+ * Brings one stored record to the current schema version, step by step. It works record by record, since the journal
+ * holds records as well, and an undo must bring back what fits the current version. What is not a record is left for
  * the schema to refuse.
  * @param version the version it was stored with, from 1.
- * @throws NewerVersionError for a version above the current one; RangeError where a step is missing.
+ * @throws NewerVersionError for a version above the current one; RangeError for one that never was
  */
-export function migrateRecord(type: string, record: unknown, version: number, steps = MIGRATIONS, current = SCHEMA_VERSION): unknown {
+export function migrateRecord(
+  type: RecordType | (string & {}),
+  record: unknown,
+  version: number,
+  records: Migrating = RECORDS,
+  current = SCHEMA_VERSION,
+): unknown {
   if (version > current) throw new NewerVersionError(version);
+  if (!(version >= 1)) throw new RangeError(`There is no data version ${version}.`);
+  if (typeof record !== 'object' || record === null) return record;
+  const migrations = Object.hasOwn(records, type) ? records[type]!.migrations : undefined;
   let migrated = record;
-  for (let at = version; at < current; at++) {
-    const step = steps[at];
-    if (!step) throw new RangeError(`There is no migration from data version ${at}.`);
-    const change = Object.hasOwn(step, type) ? step[type as RecordType] : undefined;
-    if (change && typeof migrated === 'object' && migrated !== null) migrated = change(migrated);
-  }
+  for (let at = version; at < current; at++) migrated = migrations?.[at]?.(migrated) ?? migrated;
   return migrated;
 }
 
 /** Brings records of all types to the current schema version. @throws as {@link migrateRecord} */
-export function migrate(records: StoredRecords, version: number, steps = MIGRATIONS, current = SCHEMA_VERSION): StoredRecords {
-  return Object.fromEntries(
-    Object.entries(records).map(([type, some]) => [type, some.map((one) => migrateRecord(type, one, version, steps, current))]),
-  );
+export function migrate(records: StoredRecords, version: number): StoredRecords {
+  return Object.fromEntries(Object.entries(records).map(([type, some]) => [type, some.map((one) => migrateRecord(type, one, version))]));
 }
 
 /** A stored journal entry with the records in its change brought to the current schema version. @throws as {@link migrateRecord} */

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { AttributeValueSchema } from './case';
 import { LineSchema } from './fields';
 import { IdSchema } from './ids';
+import { marked, pointsTo } from './pointing';
 
 /** How a value is held against the one named in a condition. */
 export const COMPARISONS = ['is', 'is not', 'is over', 'is under', 'holds', 'is known', 'is not known'] as const;
@@ -9,10 +10,14 @@ export type Comparison = (typeof COMPARISONS)[number];
 
 /** One part of a condition: an attribute, or the kind or folder of a document. */
 export const ConditionPartSchema = z.strictObject({
-  what: z.union([z.strictObject({ attributeId: IdSchema }), z.literal('kind'), z.literal('folder')]),
+  what: z.union([z.strictObject({ attributeId: pointsTo('attribute', 'settled') }), z.literal('kind'), z.literal('folder')]),
   comparison: z.enum(COMPARISONS),
   /** Not looked at for `is known` and `is not known`; for a folder its id. */
-  value: AttributeValueSchema,
+  value: marked(AttributeValueSchema.clone(), {
+    holds: 'id',
+    of: ({ what, comparison }) => (what === 'folder' && !String(comparison).endsWith('known') ? 'folder' : null),
+    whenGone: 'settled',
+  }),
 });
 export type ConditionPart = z.infer<typeof ConditionPartSchema>;
 
@@ -22,7 +27,7 @@ export const MemberSetSchema = z.strictObject({
   name: LineSchema,
   of: z.enum(['document', 'case']),
   /** Members chosen by hand; empty for a live set. */
-  memberIds: z.array(IdSchema),
+  memberIds: z.array(marked(IdSchema.clone(), { holds: 'id', of: ({ of }) => String(of), whenGone: 'emptied' })),
   /** All parts must hold; null for a set filled by hand. */
   condition: z.array(ConditionPartSchema).max(50).nullable(),
 });

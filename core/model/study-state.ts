@@ -1,7 +1,6 @@
 import type { PassageColumns } from '../passages/columns';
 import type { Id } from './ids';
-import type { RecordShapes } from './records';
-import type { TableType } from './record-types';
+import { TABLE_TYPES, type RecordShapes, type TableType } from './records';
 import type { Study } from './study';
 
 /** Records of one type by id. */
@@ -22,24 +21,7 @@ export interface StudyState {
 export function emptyState(study: Study): StudyState {
   return {
     study,
-    tables: {
-      coder: {},
-      folder: {},
-      document: {},
-      case: {},
-      attribute: {},
-      code: {},
-      memo: {},
-      query: {},
-      question: {},
-      set: {},
-      gloss: {},
-      codeSet: {},
-      relation: {},
-      sorting: {},
-      proposal: {},
-      logEntry: {},
-    },
+    tables: Object.fromEntries(TABLE_TYPES.map((type) => [type, {}])) as unknown as StudyState['tables'],
     passages: {},
   };
 }

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { LineSchema, ProseSchema, TimeSchema } from './fields';
 import { IdSchema } from './ids';
+import { pointsTo } from './pointing';
 
 /** What the checks of the codebook look for. */
 export const FINDING_KINDS = ['never used', 'similar names', 'similar passages', 'too broad', 'one child'] as const;
@@ -18,7 +19,7 @@ export const StudySchema = z.strictObject({
   /** Codings are rated from 1 to this number; absent where the study does not rate. */
   ratings: z.number().int().min(2).max(10).optional(),
   /** The codebook is locked: new codes are collected as proposals. */
-  frozen: z.strictObject({ at: TimeSchema, coderId: IdSchema }).optional(),
+  frozen: z.strictObject({ at: TimeSchema, coderId: pointsTo('coder', 'refused') }).optional(),
   /** Kinds of memo with their colours (entries of the palette), where the researcher has chosen them. */
   memoKinds: z
     .array(z.strictObject({ name: LineSchema, colour: z.number().int().min(0).max(39) }))
@@ -26,11 +27,11 @@ export const StudySchema = z.strictObject({
     .optional(),
   /** Findings of the checks of the codebook that were looked at and left as they are. */
   checksLeft: z
-    .array(z.strictObject({ kind: z.enum(FINDING_KINDS), codeIds: z.array(IdSchema).min(1).max(2) }))
+    .array(z.strictObject({ kind: z.enum(FINDING_KINDS), codeIds: z.array(pointsTo('code', 'whole list')).min(1).max(2) }))
     .max(5_000)
     .optional(),
   /** The coder whose name new work carries on this machine. */
-  currentCoderId: IdSchema,
+  currentCoderId: pointsTo('coder', 'refused'),
 });
 export type Study = z.infer<typeof StudySchema>;
 
@@ -39,5 +40,5 @@ export const CoderSchema = z.strictObject({ id: IdSchema, name: LineSchema });
 export type Coder = z.infer<typeof CoderSchema>;
 
 /** Where documents lie. Folders nest; `parentId` null means the top. */
-export const FolderSchema = z.strictObject({ id: IdSchema, name: LineSchema, parentId: IdSchema.nullable() });
+export const FolderSchema = z.strictObject({ id: IdSchema, name: LineSchema, parentId: pointsTo('folder').nullable() });
 export type Folder = z.infer<typeof FolderSchema>;

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import type { Action, Command, CommandContext } from '../change/command';
+import { carryOut } from '../change/carry-out';
 import { applyChange } from '../change/apply';
 import { codePlace } from '../change/commands/passages';
 import { addCode } from '../change/commands/codes';
-import { sequentialIds, type Id } from '../model/ids';
+import { sequentialIds, type Id, type NewId } from '../model/ids';
 import type { Document, Text } from '../model/document';
 import type { Passage } from '../model/passage';
 import { emptyState, type StudyState } from '../model/study-state';
@@ -13,13 +14,16 @@ import { labelsOf } from '../text/speakers';
 
 /** A small study to try commands on, with everything in reach by short names. */
 export class Bench {
-  readonly newId = sequentialIds(7);
-  readonly coderId = this.newId();
+  readonly newId: NewId;
+  coderId: Id;
   state: StudyState;
   readonly texts = new Map<Id, Text>();
   private clock = 1_000;
 
-  constructor() {
+  /** @param seed keeps its ids apart from those of other benches and of what was made with one */
+  constructor(seed = 7) {
+    this.newId = sequentialIds(seed);
+    this.coderId = this.newId();
     this.state = emptyState({
       id: this.newId(),
       title: 'A study',
@@ -38,12 +42,31 @@ export class Bench {
 
   /** Runs a command and keeps its result. */
   run(command: Command, coderId?: Id): Action | null {
-    const action = command(this.state, this.context(coderId));
+    const action = carryOut(command, this.state, this.context(coderId));
     if (action) this.state = applyChange(this.state, action.change);
     return action;
   }
 
+  /** Runs a command and keeps the texts that come of it as well. */
+  do(command: Command): Action | null {
+    const action = this.run(command);
+    for (const change of action?.change ?? [])
+      if (change.type === 'text') {
+        if (change.after) this.texts.set(change.after.id, change.after);
+        else this.texts.delete(change.before!.id);
+      }
+    return action;
+  }
+
   addDocument(title: string, lines: readonly string[], speakers: readonly string[] = []): Document {
+    const { document, text } = this.draft(title, lines, speakers);
+    this.texts.set(document.id, text);
+    this.state = applyChange(this.state, [{ type: 'document', before: null, after: document }]);
+    return document;
+  }
+
+  /** A document with its text that is not in the study yet. */
+  draft(title: string, lines: readonly string[], speakers: readonly string[] = []): { document: Document; text: Text } {
     const id = this.newId();
     const composed = composeText(id, lines.map(plainParagraph), labelsOf(new Set(speakers)));
     const document: Document = {
@@ -61,9 +84,7 @@ export class Bench {
       answers: [],
       createdAt: 0,
     };
-    this.texts.set(id, composed.text);
-    this.state = applyChange(this.state, [{ type: 'document', before: null, after: document }]);
-    return document;
+    return { document, text: composed.text };
   }
 
   addCode(name: string, parentId: Id | null = null): Id {

@@ -9,8 +9,11 @@ async function someCode(walk: Walk): Promise<Locator | null> {
   await page.getByRole('navigation', { name: 'Parts of the codebook' }).getByRole('link', { name: 'Codes' }).click();
   await page.waitForTimeout(150);
   const row = await walk.any('fl-code-tree [data-code]');
-  if (row) await row.click();
-  return row;
+  if (!row) return null;
+  // by its id: the rows on the screen change when one is chosen
+  const code = await row.getAttribute('data-code');
+  await row.click();
+  return page.locator(`fl-code-tree [data-code="${code}"]`);
 }
 
 const withCode = (go: (walk: Walk, row: Locator) => Promise<void>) => async (walk: Walk) => {

@@ -91,7 +91,8 @@ export const WRITING: readonly Stride[] = [
         await page.getByRole('button', { name: 'Go on' }).first().click();
         await expect(page.getByLabel('What was decided, discussed, noticed')).toHaveValue(words);
       }
-      await page.getByRole('button', { name: dice.one(['Keep', 'Cancel']), exact: true }).click();
+      const form = page.getByRole('region', { name: 'Log entries' });
+      await form.getByRole('button', { name: dice.one(['Keep', 'Cancel']), exact: true }).click();
     },
   },
   {

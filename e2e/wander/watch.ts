@@ -1,7 +1,7 @@
 import { expect, type BrowserContext, type Page } from '@playwright/test';
 import { readStudyFile } from '../../core/formats/study-file/read-study-file';
 import type { StudyBundle } from '../../core/formats/study-file/bundle';
-import { TABLE_TYPES } from '../../core/model/record-types';
+import { TABLE_TYPES } from '../../core/model/records';
 import { unpackPassages } from '../../core/passages/columns';
 import { readFileSync } from 'node:fs';
 

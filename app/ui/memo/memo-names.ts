@@ -3,7 +3,7 @@ import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { fold } from '@core/codebook/find-codes';
 import { nameOfSubject } from '@core/memos/name-of-subject';
-import { addressOf, type Reference } from '@core/memos/references';
+import { addressOf, type Reference } from '@core/model/address';
 import { selectData } from '../../state/study.selectors';
 import type { LinkOffer } from './rich-text';
 

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, resource } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { memoHtml } from '@core/memos/memo-html';
-import { referenceOf, referencesIn, type Reference } from '@core/memos/references';
+import { referenceOf, referencesIn, type Reference } from '@core/model/address';
 import { passageOf } from '@core/passages/columns';
 import { selectPassages } from '../../state/study.selectors';
 import { TextCache } from '../../state/text-cache';

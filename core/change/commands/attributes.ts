@@ -2,9 +2,11 @@ import { compareValues, fits, parseValue, showValue } from '../../attributes/val
 import type { Attribute, AttributeValue, Case } from '../../model/case';
 import type { Document } from '../../model/document';
 import type { Id } from '../../model/ids';
+import type { ConditionPart } from '../../model/set';
 import type { StudyState } from '../../model/study-state';
 import { tidyLine } from '../../text/normalise';
 import { added, removed, updated, type Change, type RecordChange } from '../change';
+import { settledSet } from '../settle';
 import { CommandError, counted, found, short, type Command } from '../command';
 
 /** A record that carries values of an attribute. */
@@ -127,6 +129,11 @@ export function changeType(attributeId: Id, type: Attribute['type']): Command {
     }
     const choices = type === 'choice' ? [...seen].sort((a, b) => a.localeCompare(b, undefined, { numeric: true })) : [];
     change.unshift(updated('attribute', attribute, { type, choices }));
+    // a value of the old type means nothing any more: the sets keep who is in them
+    const asking = Object.values(state.tables.set).filter((set) =>
+      set.condition?.some((part) => isAbout(part, attributeId) && !part.comparison.endsWith('known')),
+    );
+    change.push(...asking.map((set) => settledSet(state, set)));
     return {
       change,
       sentence: `made ${short(attribute.name)} a ${type}${lost > 0 ? `; ${counted(lost, 'value')} did not fit and went` : ''}`,
@@ -139,20 +146,12 @@ export function deleteAttribute(attributeId: Id): Command {
   return (state) => {
     const attribute = found(state.tables.attribute[attributeId], 'attribute');
     const owners = ownersOf(state, attribute).filter((owner) => owner.values[attributeId] !== undefined);
-    const sets = Object.values(state.tables.set).filter((set) => set.condition?.some((part) => isAbout(part.what, attributeId)));
     return {
-      change: [
-        ...owners.map((owner) => withValue(attribute.of, owner, attributeId, undefined)),
-        ...sets.map((set) => updated('set', set, { condition: set.condition!.filter((part) => !isAbout(part.what, attributeId)) })),
-        removed('attribute', attribute),
-      ],
+      change: [removed('attribute', attribute)],
       sentence: `deleted the attribute ${short(attribute.name)} with ${counted(owners.length, 'value')}`,
     };
   };
 }
-
-const isAbout = (what: unknown, attributeId: Id): boolean =>
-  typeof what === 'object' && what !== null && (what as { attributeId: Id }).attributeId === attributeId;
 
 /** A value to be set, as it was typed or pasted. */
 export interface TypedValue {
@@ -262,12 +261,24 @@ export function joinChoices(attributeId: Id, values: readonly string[], into: st
     const first = attribute.choices.findIndex((one) => gone.has(one) || one === target);
     const rest = attribute.choices.filter((one) => !gone.has(one) && one !== target);
     const choices = [...rest.slice(0, Math.max(0, first)), target, ...rest.slice(Math.max(0, first))];
+    const sets = Object.values(state.tables.set).flatMap((set) => {
+      const condition = set.condition?.map((part) =>
+        isAbout(part, attributeId) && gone.has(String(part.value)) ? { ...part, value: target } : part,
+      );
+      return condition?.some((part, at) => part !== set.condition![at]) ? [updated('set', set, { condition })] : [];
+    });
     return {
-      change: [updated('attribute', attribute, { choices }), ...owners.map((owner) => withValue(attribute.of, owner, attributeId, target))],
+      change: [
+        updated('attribute', attribute, { choices }),
+        ...owners.map((owner) => withValue(attribute.of, owner, attributeId, target)),
+        ...sets,
+      ],
       sentence: `joined ${counted(values.length, 'value')} of ${short(attribute.name)} into ${short(target)}`,
     };
   };
 }
+
+const isAbout = ({ what }: ConditionPart, attributeId: Id): boolean => typeof what === 'object' && what.attributeId === attributeId;
 
 /** How often each value occurs, in the attribute's own order; the unknown apart. */
 export interface Distribution {

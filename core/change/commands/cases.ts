@@ -4,7 +4,6 @@ import type { StudyState } from '../../model/study-state';
 import { tidyLine } from '../../text/normalise';
 import { added, removed, updated, type Change } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
-import { relinkMemos } from './relink-memos';
 
 /** Makes a case. @param id where the caller needs to know it */
 export function addCase(rawName: string, id?: Id): Command {
@@ -38,25 +37,9 @@ export function editCase(caseId: Id, fields: Partial<Pick<Case, 'name' | 'descri
 /** Deletes cases. Their documents stay; memos about them stay, about nothing; speakers belong to nobody. */
 export function deleteCases(caseIds: readonly Id[]): Command {
   return (state) => {
-    const ids = new Set(caseIds);
     const cases = caseIds.map((id) => found(state.tables.case[id], state.study.caseWord));
     if (cases.length === 0) return null;
-    const change: Change = [
-      ...relinkMemos(state, (subject) => (subject.type === 'case' && ids.has(subject.id) ? null : subject)),
-      ...Object.values(state.tables.document)
-        .filter((document) => document.speakers.some((speaker) => speaker.caseId && ids.has(speaker.caseId)))
-        .map((document) =>
-          updated('document', document, {
-            speakers: document.speakers.map((speaker) =>
-              speaker.caseId && ids.has(speaker.caseId) ? { ...speaker, caseId: null } : speaker,
-            ),
-          }),
-        ),
-      ...Object.values(state.tables.set)
-        .filter((set) => set.memberIds.some((id) => ids.has(id)))
-        .map((set) => updated('set', set, { memberIds: set.memberIds.filter((id) => !ids.has(id)) })),
-      ...cases.map((one) => removed('case', one)),
-    ];
+    const change: Change = cases.map((one) => removed('case', one));
     return { change, sentence: `deleted ${cases.length === 1 ? short(cases[0]!.name) : counted(cases.length, state.study.caseWord)}` };
   };
 }

@@ -9,7 +9,6 @@ import { passagesCarrying } from '../../passages/columns';
 import { lineage } from '../../passages/counting';
 import { added, removed, updated, type Change } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
-import { forgetCodes } from './forget-codes';
 import { mayChangeCodebook } from '../../codebook/frozen';
 import { withCodings } from './passages';
 
@@ -154,7 +153,6 @@ function deletion(state: StudyState, codeIds: readonly Id[]): { change: Change; 
   const memos = Object.values(state.tables.memo).filter((memo) =>
     subjectsOf(memo).some((subject) => subject.type === 'code' && gone.has(subject.id)),
   );
-  change.push(...forgetCodes(state, gone, null));
   for (const id of [...gone].reverse()) change.push(removed('code', state.tables.code[id]!));
   return { change, toll: { codes: gone.size, codings, passages, documents, memos: memos.length } };
 }

@@ -9,7 +9,6 @@ import { labelsOf, readLabel } from '../../text/speakers';
 import { removed, updated, type Change } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
 import { passagesOf } from './passages';
-import { relinkMemos } from './relink-memos';
 
 /** Edits of the text of one document. */
 export interface Correction {
@@ -25,7 +24,7 @@ export function passagesLost(state: StudyState, { text, edits }: Correction): Pa
 
 /**
  * Corrects texts, as one step. Passages, comments, memos, answers, pages and times, and what cases own move
- * with the words; a passage whose words are all deleted goes, and memos about it stay, about nothing.
+ * with the words; a passage whose words are all deleted goes, and memos about it are about the document from then on.
  */
 export function correctTexts(corrections: readonly Correction[], sentence?: string): Command {
   return (state) => {
@@ -34,8 +33,16 @@ export function correctTexts(corrections: readonly Correction[], sentence?: stri
     const places = real.reduce((sum, { edits }) => sum + edits.length, 0);
     const first = found(state.tables.document[real[0]!.text.id], 'document');
     const where = real.length === 1 ? short(first.title) : counted(real.length, 'document');
+    const moves = new Map<Id, MoveStretch>();
     return {
-      change: correctAll(state, real),
+      change: real.flatMap((one) => [...correct(state, one, moves)]),
+      heirs: {
+        stretch: (stretch) => {
+          const move = moves.get(stretch.documentId);
+          const place = move ? move(stretch) : stretch;
+          return place === null ? [] : [place === stretch ? stretch : { ...stretch, ...place }];
+        },
+      },
       sentence: sentence ?? `corrected ${where} in ${counted(places, 'place')}`,
     };
   };
@@ -44,27 +51,8 @@ export function correctTexts(corrections: readonly Correction[], sentence?: stri
 /** How stretches of a document move with its correction; null for one that loses all its words. */
 type MoveStretch = (place: { start: number; end: number }) => { start: number; end: number } | null;
 
-function correctAll(state: StudyState, corrections: readonly Correction[]): Change {
-  const lost = new Set<Id>();
-  const moves = new Map<Id, MoveStretch>();
-  const change = corrections.flatMap((one) => [...correct(state, one, lost, moves)]);
-  // what is linked to several of the documents is changed once, for all of them
-  change.push(...relinkMemos(state, (subject) => (subject.type === 'passage' && lost.has(subject.id) ? null : subject)));
-  for (const one of Object.values(state.tables.case)) {
-    if (!one.stretches.some((stretch) => moves.has(stretch.documentId))) continue;
-    const stretches = one.stretches.flatMap((stretch) => {
-      const move = moves.get(stretch.documentId);
-      if (!move) return [stretch];
-      const place = move(stretch);
-      return place ? [{ ...stretch, ...place }] : [];
-    });
-    change.push(updated('case', one, { stretches }));
-  }
-  return change;
-}
-
-/** Corrects one text with its document and passages. @param lost takes up the passages that go @param moves takes up how stretches move */
-function correct(state: StudyState, { text: before, edits }: Correction, lost: Set<Id>, moves: Map<Id, MoveStretch>): Change {
+/** Corrects one text with its document and passages. @param moves takes up how stretches move */
+function correct(state: StudyState, { text: before, edits }: Correction, moves: Map<Id, MoveStretch>): Change {
   const document = found(state.tables.document[before.id], 'document');
   const edited = editText(before, edits);
   const tidying = tidyLineEnds(edited.text);
@@ -82,10 +70,8 @@ function correct(state: StudyState, { text: before, edits }: Correction, lost: S
   ];
   for (const passage of passagesOf(state, before.id)) {
     const place = moveStretch(passage);
-    if (!place) {
-      lost.add(passage.id);
-      change.push(removed('passage', passage));
-    } else if (place.start !== passage.start || place.end !== passage.end) change.push(updated('passage', passage, place));
+    if (!place) change.push(removed('passage', passage));
+    else if (place.start !== passage.start || place.end !== passage.end) change.push(updated('passage', passage, place));
   }
   return change;
 }

@@ -7,7 +7,6 @@ import { tidyLine } from '../../text/normalise';
 import { added, removed, updated, type Change } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
 import { passagesOf } from './passages';
-import { relinkMemos } from './relink-memos';
 
 /** Brings documents with their texts into the study, as one step. */
 export function addDocuments(documents: readonly { readonly document: Document; readonly text: Text }[]): Command {
@@ -105,18 +104,6 @@ export function deleteDocuments(texts: readonly Text[]): Command {
     if (documents.length === 0) return null;
     const change: Change = [
       ...documents.flatMap((document) => passagesOf(state, document.id).map((passage) => removed('passage', passage))),
-      ...relinkMemos(state, (subject) => (liesIn(subject, ids) ? null : subject)),
-      ...Object.values(state.tables.case)
-        .filter((one) => one.documentIds.some((id) => ids.has(id)) || one.stretches.some((stretch) => ids.has(stretch.documentId)))
-        .map((one) =>
-          updated('case', one, {
-            documentIds: one.documentIds.filter((id) => !ids.has(id)),
-            stretches: one.stretches.filter((stretch) => !ids.has(stretch.documentId)),
-          }),
-        ),
-      ...Object.values(state.tables.set)
-        .filter((set) => set.memberIds.some((id) => ids.has(id)))
-        .map((set) => updated('set', set, { memberIds: set.memberIds.filter((id) => !ids.has(id)) })),
       ...texts.map((text) => removed('text', text)),
       ...documents.map((document) => removed('document', document)),
     ];
@@ -182,16 +169,11 @@ export function setKindOf(documentIds: readonly Id[], kind: Document['kind']): C
 export function removeFolder(folderId: Id): Command {
   return (state) => {
     const folder = found(state.tables.folder[folderId], 'folder');
-    const change: Change = [
-      ...Object.values(state.tables.document)
-        .filter((document) => document.folderId === folderId)
-        .map((document) => updated('document', document, { folderId: folder.parentId })),
-      ...Object.values(state.tables.folder)
-        .filter((one) => one.parentId === folderId)
-        .map((one) => updated('folder', one, { parentId: folder.parentId })),
-      removed('folder', folder),
-    ];
-    return { change, sentence: `took away the folder ${short(folder.name)}` };
+    return {
+      change: [removed('folder', folder)],
+      heirs: { records: { folder: new Map([[folderId, folder.parentId]]) } },
+      sentence: `took away the folder ${short(folder.name)}`,
+    };
   };
 }
 

@@ -8,7 +8,6 @@ import { lineage } from '../../passages/counting';
 import { applyToDocument, foresee } from '../apply';
 import { removed, updated, type Change, type RecordChange } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
-import { forgetCodes } from './forget-codes';
 import { mayChangeCodebook } from '../../codebook/frozen';
 
 /** Descriptions of a joined code, where the researcher has edited what the codes said. */
@@ -59,7 +58,6 @@ export function joinCodes(intoId: Id, codeIds: readonly Id[], description?: Join
     return {
       change: [
         ...passages,
-        ...forgetCodes(state, gone, intoId),
         ...childrenMoved(state, gone, intoId),
         updated('code', into, {
           ...(description ?? joinedDescription([into, ...leaving])),
@@ -68,6 +66,7 @@ export function joinCodes(intoId: Id, codeIds: readonly Id[], description?: Join
         }),
         ...leaving.map((code) => removed('code', code)),
       ],
+      heirs: { records: { code: new Map([...gone].map((id) => [id, intoId])) } },
       sentence:
         `joined ${leaving.length > 3 ? counted(leaving.length, 'code') : leaving.map((code) => short(code.name)).join(', ')} into ${short(into.name)}, with ${counted(passages.length, 'passage')}`.slice(
           0,

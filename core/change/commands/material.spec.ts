@@ -69,7 +69,7 @@ describe('correcting a text', () => {
     expect(passagesLost(bench.state, correction)).toEqual([held]);
     run(correctTexts([correction]));
     expect(said()).toEqual(['the boat', 'And then we waited.']);
-    expect(Object.values(bench.state.tables.memo).map((memo) => memo.about)).toEqual([null]);
+    expect(Object.values(bench.state.tables.memo).map((memo) => memo.about)).toEqual([{ type: 'document', id: document.id }]);
   });
 
   it('renames a speaker whose labels are all changed, and one of several not', () => {

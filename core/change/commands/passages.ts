@@ -10,7 +10,6 @@ import { CommandError, counted, found, short, type Action, type Command, type Co
 import { newCode, type NewCode } from '../../codebook/new-code';
 import { mayChangeCodebook } from '../../codebook/frozen';
 import { proposal } from '../../codebook/proposals';
-import { relinkMemos } from './relink-memos';
 
 /** Passages of a document as objects, in reading order. */
 export function passagesOf(state: StudyState, documentId: Id): readonly Passage[] {
@@ -176,12 +175,7 @@ export function removePassage(documentId: Id, passageId: Id): Command {
     const passage = passageById(state, documentId, passageId);
     const title = state.tables.document[documentId]?.title ?? 'a document';
     return {
-      change: [
-        removed('passage', passage),
-        ...relinkMemos(state, (subject) =>
-          subject.type === 'passage' && subject.id === passageId ? { type: 'document', id: documentId } : subject,
-        ),
-      ],
+      change: [removed('passage', passage)],
       sentence: `removed a passage with ${counted(passage.codings.length, 'coding')} from ${short(title)}`,
     };
   };

@@ -3,7 +3,7 @@ import type { Document, Text } from '../../model/document';
 import type { Id } from '../../model/ids';
 import type { StudyState } from '../../model/study-state';
 import { normaliseText } from '../../text/normalise';
-import { removed, updated, type Change } from '../change';
+import { removed, updated } from '../change';
 import { CommandError, counted, found, short, type Command } from '../command';
 import { correctTexts, type Correction } from './correct-text';
 
@@ -32,10 +32,10 @@ export function rewordQuestion(questionId: Id, raw: string, texts: readonly Text
       );
       return { text, edits };
     });
-    const inTexts = correctTexts(corrections)(state, context)?.change ?? [];
+    const inTexts = correctTexts(corrections)(state, context);
     const own = words === question.text ? [] : [updated('question', question, { text: words })];
-    if (own.length + inTexts.length === 0) return null;
-    return { change: [...own, ...inTexts], sentence: `reworded the question ${short(question.text)}` };
+    if (own.length === 0 && !inTexts) return null;
+    return { ...inTexts, change: [...own, ...(inTexts?.change ?? [])], sentence: `reworded the question ${short(question.text)}` };
   };
 }
 
@@ -45,18 +45,11 @@ export function joinQuestions(intoId: Id, otherIds: readonly Id[]): Command {
     const into = found(state.tables.question[intoId], 'question');
     const others = otherIds.filter((id) => id !== intoId).map((id) => found(state.tables.question[id], 'question'));
     if (others.length === 0) return null;
-    const ids = new Set(others.map((one) => one.id));
-    const change: Change = [
-      ...Object.values(state.tables.document)
-        .filter((document) => document.answers.some((answer) => ids.has(answer.questionId)))
-        .map((document) =>
-          updated('document', document, {
-            answers: document.answers.map((answer) => (ids.has(answer.questionId) ? { ...answer, questionId: intoId } : answer)),
-          }),
-        ),
-      ...others.map((one) => removed('question', one)),
-    ];
-    return { change, sentence: `joined ${counted(others.length + 1, 'question')} into ${short(into.text)}` };
+    return {
+      change: others.map((one) => removed('question', one)),
+      heirs: { records: { question: new Map(others.map((one) => [one.id, intoId])) } },
+      sentence: `joined ${counted(others.length + 1, 'question')} into ${short(into.text)}`,
+    };
   };
 }
 
@@ -82,12 +75,7 @@ export function removeQuestion(questionId: Id): Command {
     const question = found(state.tables.question[questionId], 'question');
     const documents = documentsAsking(state, questionId);
     return {
-      change: [
-        ...documents.map((document) =>
-          updated('document', document, { answers: document.answers.filter((answer) => answer.questionId !== questionId) }),
-        ),
-        removed('question', question),
-      ],
+      change: [removed('question', question)],
       sentence: `removed the question ${short(question.text)} from ${counted(documents.length, 'document')}; their words stay`,
     };
   };

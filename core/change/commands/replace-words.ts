@@ -23,12 +23,17 @@ export interface Replacement extends Sought {
  */
 export function replaceWords(corrections: readonly Correction[], replacement: Replacement): Command {
   return (state, context) => {
-    const inTexts = correctTexts(corrections)(state, context)?.change ?? [];
+    const corrected = correctTexts(corrections)(state, context);
+    const inTexts = corrected?.change ?? [];
     const change = replacement.everywhere ? everywhere(state, inTexts, replacement) : inTexts;
     if (change.length === 0) return null;
     const places = corrections.reduce((sum, { edits }) => sum + edits.length, 0);
     const elsewhere = change.length > inTexts.length ? ' and in names, notes and values' : '';
-    return { change, sentence: `replaced words in ${counted(places, 'place')} of ${counted(corrections.length, 'document')}${elsewhere}` };
+    return {
+      ...corrected,
+      change,
+      sentence: `replaced words in ${counted(places, 'place')} of ${counted(corrections.length, 'document')}${elsewhere}`,
+    };
   };
 }
 

@@ -5,7 +5,6 @@ import type { StudyState } from '../../model/study-state';
 import { added, removed, updated, type RecordChange } from '../change';
 import { CommandError, counted, found, short, type Action, type Command, type CommandContext } from '../command';
 import { codesWanted, passageById, passagesOf, type WantedCodes } from './passages';
-import { relinkMemos } from './relink-memos';
 
 /**
  * Gives a passage another start or end. Where another passage of the same coder is at that place already, the two
@@ -28,12 +27,11 @@ export function movePassage(documentId: Id, passageId: Id, place: Stretch): Comm
         updated('passage', there, {
           codings: united(there.codings, passage.codings),
           comment: [there.comment, passage.comment].filter(Boolean).join('\n'),
+          ...((there.open ?? passage.open) && { open: true as const }),
         }),
         removed('passage', passage),
-        ...relinkMemos(state, (subject) =>
-          subject.type === 'passage' && subject.id === passageId ? { type: 'passage', id: there.id, documentId } : subject,
-        ),
       ],
+      heirs: { passages: new Map([[passageId, { documentId, id: there.id }]]) },
       sentence: `${sentence}, and joined it with the one there`,
     };
   };

@@ -1,3 +1,4 @@
+import type { DocumentStretch } from '../../model/case';
 import type { Document, Text } from '../../model/document';
 import type { Id } from '../../model/ids';
 import { paragraphAt } from '../../text/paragraphs';
@@ -5,7 +6,6 @@ import { added, removed, updated, type Change } from '../change';
 import { CommandError, found, short, type Command } from '../command';
 import { passagesOf } from './passages';
 import { wordsOf } from './correct-text';
-import { relinkMemos } from './relink-memos';
 
 /**
  * Divides a document in two before the paragraph that holds a position. Passages go with their words; one that
@@ -46,55 +46,43 @@ export function splitDocument(text: Text, position: number, title: string): Comm
       }),
       added('document', second),
     ];
-    /** Passages that are wholly in the second document, by the id they had. */
-    const gone = new Map<Id, Id>();
     for (const passage of passagesOf(state, document.id)) {
       if (passage.end < cut) continue;
       const stays = passage.start < cut - 1;
       const goes = passage.end > cut;
-      if (stays) change.push(updated('passage', passage, { end: cut - 1 }));
+      const there = { documentId: newId, start: Math.max(0, passage.start - cut), end: passage.end - cut };
+      // what lies in the second part keeps what it is; of what lies across, the first part does
+      if (!stays && goes) change.push(updated('passage', passage, there));
+      else if (stays) change.push(updated('passage', passage, { end: cut - 1 }));
       else change.push(removed('passage', passage));
-      if (!goes) continue;
-      const id = context.newId();
-      change.push(
-        added('passage', {
-          ...passage,
-          id,
-          documentId: newId,
-          start: Math.max(0, passage.start - cut),
-          end: passage.end - cut,
-          comment: stays ? '' : passage.comment,
-        }),
-      );
-      if (!stays) gone.set(passage.id, id);
+      if (stays && goes) {
+        const { open: _, ...rest } = passage;
+        change.push(added('passage', { ...rest, ...there, id: context.newId(), comment: '' }));
+      }
     }
-    change.push(
-      ...relinkMemos(state, (subject) =>
-        subject.type === 'passage' && gone.has(subject.id) ? { type: 'passage', id: gone.get(subject.id)!, documentId: newId } : subject,
-      ),
-    );
-    for (const one of Object.values(state.tables.case)) {
-      const owns = one.documentIds.includes(document.id);
-      const touches = one.stretches.some((stretch) => stretch.documentId === document.id && stretch.end > cut);
-      if (!owns && !touches) continue;
-      change.push(
-        updated('case', one, {
-          documentIds: owns ? [...one.documentIds, newId] : one.documentIds,
-          stretches: one.stretches.flatMap((stretch) => {
-            if (stretch.documentId !== document.id || stretch.end <= cut) return [stretch];
-            const rest = { documentId: newId, start: Math.max(0, stretch.start - cut), end: stretch.end - cut };
-            return stretch.start < cut - 1 ? [{ ...stretch, end: cut - 1 }, rest] : [rest];
-          }),
-        }),
-      );
+    // whoever had the document whole has both parts
+    const both = (ids: readonly Id[]): Id[] => ids.flatMap((id) => (id === document.id ? [id, newId] : [id]));
+    for (const one of Object.values(state.tables.case))
+      if (one.documentIds.includes(document.id)) change.push(updated('case', one, { documentIds: both(one.documentIds) }));
+    for (const set of Object.values(state.tables.set))
+      if (set.memberIds.includes(document.id)) change.push(updated('set', set, { memberIds: both(set.memberIds) }));
+    for (const query of Object.values(state.tables.query)) {
+      const { documentIds } = query.question;
+      if (documentIds?.includes(document.id))
+        change.push(updated('query', query, { question: { ...query.question, documentIds: both(documentIds) } }));
     }
-    return { change, sentence: `divided ${short(document.title)} in two; the second part is ${short(title)}` };
+    const stretch = (one: DocumentStretch): readonly DocumentStretch[] => {
+      if (one.documentId !== document.id || one.end < cut) return [one];
+      const first = one.start < cut - 1 ? [{ ...one, end: cut - 1 }] : [];
+      return one.end > cut ? [...first, { documentId: newId, start: Math.max(0, one.start - cut), end: one.end - cut }] : first;
+    };
+    return { change, heirs: { stretch }, sentence: `divided ${short(document.title)} in two; the second part is ${short(title)}` };
   };
 }
 
 /** Puts one document behind another, as one text; passages, memos and cases come along, and the second document goes. */
 export function joinDocuments(first: Text, second: Text): Command {
-  return (state, context) => {
+  return (state) => {
     const [one, two] = [found(state.tables.document[first.id], 'document'), found(state.tables.document[second.id], 'document')];
     if (one.id === two.id) throw new CommandError('A document cannot be joined with itself.');
     const by = first.text.length + 1;
@@ -131,40 +119,24 @@ export function joinDocuments(first: Text, second: Text): Command {
         ...(one.readTo === one.characters && two.readTo !== undefined ? { readTo: two.readTo + by } : {}),
       }),
     ];
-    const ids = new Map<Id, Id>();
-    for (const passage of passagesOf(state, two.id)) {
-      const id = context.newId();
-      ids.set(passage.id, id);
-      change.push(removed('passage', passage));
-      change.push(added('passage', { ...passage, id, documentId: one.id, start: passage.start + by, end: passage.end + by }));
-    }
-    change.push(
-      ...relinkMemos(state, (subject) => {
-        if (subject.type === 'document' && subject.id === two.id) return { type: 'document', id: one.id };
-        if (subject.type === 'passage' && ids.has(subject.id)) return { type: 'passage', id: ids.get(subject.id)!, documentId: one.id };
-        return subject;
-      }),
-    );
+    for (const passage of passagesOf(state, two.id))
+      change.push(updated('passage', passage, { documentId: one.id, start: passage.start + by, end: passage.end + by }));
     for (const owner of Object.values(state.tables.case)) {
-      if (!owner.documentIds.includes(two.id) && !owner.stretches.some((stretch) => stretch.documentId === two.id)) continue;
-      const whole = owner.documentIds.includes(two.id) && !owner.documentIds.includes(one.id);
+      if (!owner.documentIds.includes(two.id)) continue;
+      // what it owned whole it now owns as a part, since the rest is not its own
+      const part = owner.documentIds.includes(one.id) ? [] : [{ documentId: two.id, start: 0, end: second.text.length }];
       change.push(
         updated('case', owner, {
           documentIds: owner.documentIds.filter((id) => id !== two.id),
-          // what it owned whole it now owns as a part, since the rest is not its own
-          stretches: [
-            ...owner.stretches.map((stretch) =>
-              stretch.documentId === two.id ? { documentId: one.id, start: stretch.start + by, end: stretch.end + by } : stretch,
-            ),
-            ...(whole ? [{ documentId: one.id, start: by, end: text.text.length }] : []),
-          ],
+          stretches: [...owner.stretches, ...part],
         }),
       );
     }
-    for (const set of Object.values(state.tables.set))
-      if (set.memberIds.includes(two.id)) change.push(updated('set', set, { memberIds: set.memberIds.filter((id) => id !== two.id) }));
+    const stretch = (stretch: DocumentStretch): readonly DocumentStretch[] =>
+      stretch.documentId === two.id ? [{ documentId: one.id, start: stretch.start + by, end: stretch.end + by }] : [stretch];
     change.push(removed('text', second), removed('document', two));
-    return { change, sentence: `put ${short(two.title)} behind ${short(one.title)}, as one document` };
+    const heirs = { records: { document: new Map([[two.id, one.id]]) }, stretch };
+    return { change, heirs, sentence: `put ${short(two.title)} behind ${short(one.title)}, as one document` };
   };
 }
 

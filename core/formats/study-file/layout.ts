@@ -1,42 +1,24 @@
 import * as z from 'zod';
 import { CountSchema, LineSchema, TimeSchema } from '../../model/fields';
 import { IdSchema } from '../../model/ids';
-import type { TableType } from '../../model/record-types';
+import { RECORDS, TABLE_TYPES } from '../../model/records';
 
 /** Name of the format in the manifest, and the version of its layout (not of the records: that is `dataVersion`). */
 export const FORMAT = 'filum study';
 export const LAYOUT_VERSION = 1;
 
-/** Where each table lies in the archive. */
-export const TABLE_FILES: Readonly<Record<TableType, string>> = {
-  coder: 'coders.json',
-  folder: 'folders.json',
-  document: 'documents.json',
-  case: 'cases.json',
-  attribute: 'attributes.json',
-  code: 'codebook.json',
-  memo: 'memos.json',
-  query: 'queries.json',
-  question: 'questions.json',
-  set: 'sets.json',
-  gloss: 'glosses.json',
-  codeSet: 'code-sets.json',
-  relation: 'relations.json',
-  sorting: 'sorting-tables.json',
-  proposal: 'proposals.json',
-  logEntry: 'log-entries.json',
-};
 export const MANIFEST_FILE = 'manifest.json';
-export const STUDY_FILE = 'study.json';
 export const JOURNAL_FILE = 'journal.json';
 export const HISTORY_FILE = 'history.json';
-export const textFile = (documentId: string): string => `texts/${documentId}.txt`;
-export const structureFile = (documentId: string): string => `texts/${documentId}.json`;
-export const passagesFile = (documentId: string): string => `passages/${documentId}.json`;
+export const textFile = (documentId: string): string => `${RECORDS.text.file}/${documentId}.txt`;
+export const structureFile = (documentId: string): string => `${RECORDS.text.file}/${documentId}.json`;
+export const passagesFile = (documentId: string): string => `${RECORDS.passage.file}/${documentId}.json`;
 
-/** Nothing else may lie in a study file. */
-export const ALLOWED_FILE =
-  /^(manifest|study|journal|history|coders|folders|documents|cases|attributes|codebook|memos|queries|questions|sets|glosses|code-sets|relations|sorting-tables|proposals|log-entries)\.json$|^texts\/[0-9a-f-]{36}\.(txt|json)$|^passages\/[0-9a-f-]{36}\.json$/;
+const ALONE = new Set([MANIFEST_FILE, JOURNAL_FILE, HISTORY_FILE, RECORDS.study.file, ...TABLE_TYPES.map((type) => RECORDS[type].file)]);
+const BY_DOCUMENT = new RegExp(`^(${RECORDS.text.file}/[0-9a-f-]{36}\\.(txt|json)|${RECORDS.passage.file}/[0-9a-f-]{36}\\.json)$`);
+
+/** Whether a file may lie in a study file: nothing but what its records need. */
+export const mayLieIn = (file: string): boolean => ALONE.has(file) || BY_DOCUMENT.test(file);
 
 /** The first file of the archive: what it is, and a check sum of every other file. */
 export const ManifestSchema = z.strictObject({

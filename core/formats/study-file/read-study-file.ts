@@ -1,12 +1,12 @@
 import * as z from 'zod';
 import { HistorySchema, JournalEntrySchema } from '../../change/journal-schema';
+import { danglingMended } from '../../integrity/mend';
 import { checkStudy } from '../../integrity/check-study';
 import { EmphasisSpanSchema, ParagraphSchema, PlaceMarkSchema, type Text } from '../../model/document';
 import type { Id } from '../../model/ids';
-import { PassageSchema } from '../../model/passage';
+import { PassageSchema, type Passage } from '../../model/passage';
 import { isMendable } from '../../model/mendable';
-import { RECORD_SCHEMAS } from '../../model/records';
-import { TABLE_TYPES, type TableType } from '../../model/record-types';
+import { RECORDS, schemaOf, TABLE_TYPES, type TableType } from '../../model/records';
 import { migrate, migrateEntry, migrateRecord, NewerVersionError, SCHEMA_VERSION } from '../../model/schema-version';
 import { emptyState, type StudyState } from '../../model/study-state';
 import { StudySchema } from '../../model/study';
@@ -15,17 +15,15 @@ import { ArchiveError, unpackArchive } from '../archive';
 import { sha256 } from '../sha256';
 import type { StudyBundle } from './bundle';
 import {
-  ALLOWED_FILE,
   FORMAT,
   HISTORY_FILE,
   JOURNAL_FILE,
   LAYOUT_VERSION,
   MANIFEST_FILE,
   ManifestSchema,
+  mayLieIn,
   passagesFile,
   structureFile,
-  STUDY_FILE,
-  TABLE_FILES,
   textFile,
   type Manifest,
 } from './layout';
@@ -76,7 +74,7 @@ function readManifest(files: ReadonlyMap<string, Uint8Array>): Manifest {
 
 async function checkFiles(files: ReadonlyMap<string, Uint8Array>, manifest: Manifest): Promise<void> {
   for (const name of files.keys()) {
-    if (!ALLOWED_FILE.test(name)) throw new StudyFileError(`It holds a file that does not belong in a study file: “${name.slice(0, 80)}”.`);
+    if (!mayLieIn(name)) throw new StudyFileError(`It holds a file that does not belong in a study file: “${name.slice(0, 80)}”.`);
     if (name !== MANIFEST_FILE && !Object.hasOwn(manifest.files, name))
       throw new StudyFileError(`“${name}” in it is not listed in its manifest.`);
   }
@@ -94,15 +92,15 @@ function readBundle(files: ReadonlyMap<string, Uint8Array>, manifest: Manifest, 
     if (!bytes) throw new StudyFileError(`The study file is damaged: “${name}” is missing.`);
     return parseJson(bytes, name);
   };
-  const stored: Record<string, readonly unknown[]> = { study: [json(STUDY_FILE)] };
+  const records: Record<string, readonly unknown[]> = { study: [json(RECORDS.study.file)] };
   for (const type of TABLE_TYPES) {
     // a table that the file's version did not know yet
-    const missing = manifest.dataVersion < SCHEMA_VERSION && !files.has(TABLE_FILES[type]);
-    stored[type] = missing ? [] : parse(z.array(z.unknown()), json(TABLE_FILES[type]), TABLE_FILES[type]);
+    const missing = manifest.dataVersion < SCHEMA_VERSION && !files.has(RECORDS[type].file);
+    records[type] = missing ? [] : parse(z.array(z.unknown()), json(RECORDS[type].file), RECORDS[type].file);
   }
-  const migrated = migrate(stored, manifest.dataVersion);
+  const migrated = migrate(records, manifest.dataVersion);
 
-  const study = parse(StudySchema, migrated['study']?.[0], STUDY_FILE);
+  const study = parse(StudySchema, migrated['study']?.[0], RECORDS.study.file);
   const tables: Record<string, Record<Id, unknown>> = {};
   for (const type of TABLE_TYPES) tables[type] = readTable(type, migrated[type] ?? []);
   const state: StudyState = { ...emptyState(study), tables: tables as unknown as StudyState['tables'] };
@@ -116,16 +114,9 @@ function readBundle(files: ReadonlyMap<string, Uint8Array>, manifest: Manifest, 
     const structure = parse(StructureSchema, migrateRecord('text', json(structureFile(id)), manifest.dataVersion), structureFile(id));
     // ignoreBOM keeps a U+FEFF that is part of the text
     texts.set(id, { id, text: new TextDecoder('utf-8', { fatal: true, ignoreBOM: true }).decode(bytes), ...structure });
-    if (files.has(passagesFile(id)))
-      passages[id] = packPassages(id, parse(z.array(PassageSchema), json(passagesFile(id)), passagesFile(id)));
+    if (files.has(passagesFile(id))) passages[id] = packPassages(id, readPassages(json(passagesFile(id)), id, manifest.dataVersion));
     if (at % 50 === 0) progress(0.4 + (0.5 * at) / documentIds.length);
   });
-  const whole: StudyState = { ...state, passages };
-  const faults = checkStudy(whole, texts);
-  if (faults.length > 0)
-    throw new StudyFileError(
-      `The study file does not hold together: ${faults[0]}${faults.length > 1 ? ` (and ${faults.length - 1} more faults)` : ''}`,
-    );
   const journal = parse(
     z.array(JournalEntrySchema),
     parse(z.array(z.unknown()), json(JOURNAL_FILE), JOURNAL_FILE).map((entry) => migrateEntry(entry, manifest.dataVersion)),
@@ -134,9 +125,29 @@ function readBundle(files: ReadonlyMap<string, Uint8Array>, manifest: Manifest, 
   const history = parse(HistorySchema, json(HISTORY_FILE), HISTORY_FILE);
   if (history.seq !== (journal.at(-1)?.seq ?? 0))
     throw new StudyFileError('The study file does not hold together: its journal and its history differ.');
+  const stored: StudyBundle = { state: { ...state, passages }, texts, journal, history };
+  const bundle = manifest.dataVersion < SCHEMA_VERSION ? mended(stored, manifest.savedAt) : stored;
+  const faults = checkStudy(bundle.state, texts);
+  if (faults.length > 0)
+    throw new StudyFileError(
+      `The study file does not hold together: ${faults[0]}${faults.length > 1 ? ` (and ${faults.length - 1} more faults)` : ''}`,
+    );
   progress(1);
-  return { state: whole, texts, journal, history };
+  return bundle;
 }
+
+/** A study of an earlier version without links that lead nowhere. @param now when that is said to have happened, ms since 1970 */
+function mended(bundle: StudyBundle, now: number): StudyBundle {
+  const without = danglingMended(bundle.state, bundle.history, now);
+  return without ? { ...bundle, state: without.state, history: without.history, journal: [...bundle.journal, without.entry] } : bundle;
+}
+
+const readPassages = (raw: unknown, documentId: Id, version: number): Passage[] =>
+  parse(
+    z.array(PassageSchema),
+    parse(z.array(z.unknown()), raw, passagesFile(documentId)).map((one) => migrateRecord('passage', one, version)),
+    passagesFile(documentId),
+  );
 
 const StructureSchema = z.strictObject({
   paragraphs: z.array(ParagraphSchema),
@@ -147,9 +158,9 @@ const StructureSchema = z.strictObject({
 function readTable(type: TableType, records: readonly unknown[]): Record<Id, unknown> {
   const table: Record<Id, unknown> = {};
   for (const raw of records) {
-    const record = parse(RECORD_SCHEMAS[type] as z.ZodType<{ id: Id }>, raw, TABLE_FILES[type]);
+    const record = parse(schemaOf(type) as z.ZodType<{ id: Id }>, raw, RECORDS[type].file);
     if (Object.hasOwn(table, record.id))
-      throw new StudyFileError(`The study file does not hold together: “${TABLE_FILES[type]}” has the same record twice.`);
+      throw new StudyFileError(`The study file does not hold together: “${RECORDS[type].file}” has the same record twice.`);
     table[record.id] = record;
   }
   return table;

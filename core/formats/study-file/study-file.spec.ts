@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
+import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
 import { demoSources } from '../../testing/demo-sources';
 import { Bench } from '../../testing/make';
 import { advance, EMPTY_HISTORY, type JournalEntry } from '../../change/journal';
@@ -7,10 +7,12 @@ import { applyChange } from '../../change/apply';
 import { invert } from '../../change/change';
 import { addCode } from '../../change/commands/codes';
 import { randomId } from '../../model/ids';
+import { TABLE_TYPES } from '../../model/records';
 import { NewerVersionError } from '../../model/schema-version';
 import { unpackPassages } from '../../passages/columns';
 import { buildDemoStudy } from '../../sample/demo-study';
 import { sha256 } from '../sha256';
+import { checkStudy } from '../../integrity/check-study';
 import { impossibleValues } from '../../integrity/impossible-values';
 import { asCopy } from './as-copy';
 import type { StudyBundle } from './bundle';
@@ -47,6 +49,23 @@ async function forge(files: Record<string, string>, fixSums = true, manifestFiel
   }
   archive['manifest.json'] = strToU8(JSON.stringify({ ...manifest, ...manifestFields }));
   return zipSync(archive);
+}
+
+/** A study file with some of its files changed, check sums made to fit. */
+async function forgeOf(bytes: Uint8Array, change: (files: Record<string, string>) => void): Promise<Uint8Array> {
+  const archive = unzipSync(bytes);
+  const files = Object.fromEntries(Object.entries(archive).map(([name, content]) => [name, strFromU8(content)]));
+  change(files);
+  const manifest = JSON.parse(files['manifest.json']!) as { files: Record<string, unknown> };
+  const result: Zippable = {};
+  for (const [name, content] of Object.entries(files)) {
+    if (name === 'manifest.json') continue;
+    const made = strToU8(content);
+    result[name] = made;
+    manifest.files[name] = { bytes: made.length, sha256: await sha256(made) };
+  }
+  result['manifest.json'] = strToU8(JSON.stringify(manifest));
+  return zipSync(result);
 }
 
 const failure = async (bytes: Uint8Array): Promise<Error> =>
@@ -199,6 +218,39 @@ describe('the study file', () => {
     expect(back).toEqual(state);
   });
 
+  it('of version 5 opens as it was, with a record of every type, and its journal can still be taken back and done again', async () => {
+    const { state, journal, texts } = await readStudyFile(readFileSync('core/formats/study-file/fixtures/version-5.filum'));
+    for (const type of TABLE_TYPES) expect(Object.keys(state.tables[type]).length).withContext(type).toBeGreaterThan(0);
+    expect(checkStudy(state, texts)).toEqual([]);
+    expect(Object.values(state.tables.query).map((query) => query.question.gone)).toEqual([undefined]);
+    expect(journal.at(-1)!.sentence).toBe('noted');
+    let back = state;
+    for (const entry of [...journal].reverse()) back = applyChange(back, invert(entry.change));
+    expect(Object.values(back.tables.document)).toEqual([]);
+    for (const entry of journal) back = applyChange(back, entry.change);
+    expect(back).toEqual(state);
+  });
+
+  it('of an earlier version opens without links that lead nowhere, and its log says so', async () => {
+    const old = await forgeOf(readFileSync('core/formats/study-file/fixtures/version-5.filum'), (files) => {
+      files['relations.json'] = '[]';
+      files['code-sets.json'] = files['code-sets.json']!.replace(/"codeIds": \[\s*"[0-9a-f]{8}/, (found) =>
+        found.replace(/[0-9a-f]{8}$/, 'ffffffff'),
+      );
+    });
+    const { state, journal, history } = await readStudyFile(old);
+    expect(Object.values(state.tables.codeSet).map((set) => set.codeIds)).toEqual([[], []]);
+    expect([journal.at(-1)!.sentence, history.seq]).toEqual([jasmine.stringContaining('found 1 link to what'), journal.length]);
+    // a file of this version that does not hold together is refused
+    const now = await forgeOf(
+      await writeStudyFile(await readStudyFile(readFileSync('core/formats/study-file/fixtures/version-5.filum')), SAVED),
+      (files) => {
+        files['relations.json'] = files['relations.json']!.replace(/"fromId": "[0-9a-f]{8}/, '"fromId": "ffffffff');
+      },
+    );
+    expect((await failure(now)).message).toContain('points at a code that is missing');
+  });
+
   it('is refused when it is of a newer version', async () => {
     expect(await failure(await forge({}, true, { dataVersion: 99 }))).toBeInstanceOf(NewerVersionError);
     expect(await failure(await forge({}, true, { layout: 99 }))).toBeInstanceOf(NewerVersionError);
@@ -217,7 +269,7 @@ describe('the study file', () => {
   });
 
   it('is refused when records do not fit or do not hold together, saying where', async () => {
-    expect((await failure(await forge({ 'coders.json': '[]' }))).message).toContain('coder is missing');
+    expect((await failure(await forge({ 'coders.json': '[]' }))).message).toContain('points at a coder that is missing');
     expect((await failure(await forge({ 'memos.json': '[{"id":7}]' }))).message).toContain('memos.json');
     expect((await failure(await forge({ 'history.json': '{"seq":9,"undo":[],"redo":[]}' }))).message).toContain('journal');
     expect((await failure(await forge({ 'study.json': '{' }))).message).toContain('not valid JSON');

@@ -1,5 +1,5 @@
 import { strToU8, zipSync, type Zippable } from 'fflate';
-import { TABLE_TYPES } from '../../model/record-types';
+import { RECORDS, TABLE_TYPES } from '../../model/records';
 import { SCHEMA_VERSION } from '../../model/schema-version';
 import { unpackPassages } from '../../passages/columns';
 import { sha256 } from '../sha256';
@@ -12,8 +12,6 @@ import {
   MANIFEST_FILE,
   passagesFile,
   structureFile,
-  STUDY_FILE,
-  TABLE_FILES,
   textFile,
   type Manifest,
 } from './layout';
@@ -33,8 +31,8 @@ export async function writeStudyFile(
   const { state } = bundle;
   const files = new Map<string, Uint8Array>();
   const put = (name: string, value: unknown): void => void files.set(name, strToU8(`${JSON.stringify(value, null, 1)}\n`));
-  put(STUDY_FILE, state.study);
-  for (const type of TABLE_TYPES) put(TABLE_FILES[type], Object.values(state.tables[type]));
+  put(RECORDS.study.file, state.study);
+  for (const type of TABLE_TYPES) put(RECORDS[type].file, Object.values(state.tables[type]));
   for (const columns of Object.values(state.passages)) put(passagesFile(columns.documentId), unpackPassages(columns));
   for (const { id, text, ...structure } of bundle.texts.values()) {
     files.set(textFile(id), strToU8(text));

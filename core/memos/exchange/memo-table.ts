@@ -4,7 +4,8 @@ import type { StudyState } from '../../model/study-state';
 import { unguarded } from '../../formats/csv/formula-guard';
 import type { Table } from '../../formats/table/table';
 import { nameOfSubject } from '../name-of-subject';
-import { addressOf, referenceOf, subjectsOf } from '../references';
+import { addressOf, referenceOf } from '../../model/address';
+import { subjectsOf } from '../references';
 import { PLAIN, type ListedMemo } from './listed-memo';
 
 /**

@@ -1,33 +1,17 @@
-import { checkStudy } from '../../integrity/check-study';
-import { relinked, subjectsOf } from '../../memos/references';
-import type { Document } from '../../model/document';
-import type { Id } from '../../model/ids';
-import type { Memo, MemoSubject } from '../../model/memo';
-import { unpackPassages } from '../../passages/columns';
-import { Bench } from '../../testing/make';
-import { addCase, deleteCases, ownStretch } from './cases';
-import { deleteCodes } from './codes';
-import { correctTexts } from './correct-text';
-import { deleteDocuments, documentToll } from './documents';
-import { addMemo, linkMemo } from './memos';
-import { removeCoding, removePassage } from './passages';
-import { joinDocuments, splitDocument } from './split-join';
-
-const passage = (id: Id): MemoSubject => ({ type: 'passage', id, documentId: 'd' });
-
-describe('links of a memo', () => {
-  const memo: Memo = { id: 'm', title: '', kind: '', about: passage('a'), also: [passage('b')], entries: [], createdAt: 0 };
-
-  it('stay as they are where nothing moves', () => {
-    expect(relinked(memo, (subject) => subject)).toBeNull();
-  });
-
-  it('follow what moves, nothing twice, and the next one is what it is about when the first goes', () => {
-    expect(relinked(memo, () => passage('c'))).toEqual({ about: passage('c'), also: [] });
-    expect(relinked(memo, (subject) => (subject.id === 'a' ? null : subject))).toEqual({ about: passage('b'), also: [] });
-    expect(relinked(memo, () => null)).toEqual({ about: null, also: [] });
-  });
-});
+import { checkStudy } from '../integrity/check-study';
+import { subjectsOf } from '../memos/references';
+import type { Document } from '../model/document';
+import type { Id } from '../model/ids';
+import type { Memo, MemoSubject } from '../model/memo';
+import { unpackPassages } from '../passages/columns';
+import { Bench } from '../testing/make';
+import { addCase, deleteCases, ownStretch } from './commands/cases';
+import { deleteCodes } from './commands/codes';
+import { correctTexts } from './commands/correct-text';
+import { deleteDocuments, documentToll } from './commands/documents';
+import { addMemo, linkMemo } from './commands/memos';
+import { removeCoding, removePassage } from './commands/passages';
+import { joinDocuments, splitDocument } from './commands/split-join';
 
 describe('a memo about several things', () => {
   let bench: Bench;
@@ -115,6 +99,7 @@ describe('a memo about several things', () => {
     expect(
       bench.state.tables.case[caseId]!.stretches.map(({ documentId, start, end }) => bench.texts.get(documentId)!.text.slice(start, end)),
     ).toEqual(['boat', 'fare']);
-    expect(linksOf()).toEqual(['code ', 'passage fare']);
+    // the words it was about are gone, the document is not
+    expect(linksOf()).toEqual(['code ', 'document ', 'passage fare']);
   });
 });

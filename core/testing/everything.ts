@@ -1,0 +1,55 @@
+import { readFileSync } from 'node:fs';
+import { added } from '../change/change';
+import { addDocuments } from '../change/commands/documents';
+import { changeMembers } from '../change/commands/sets';
+import { codePlace } from '../change/commands/passages';
+import { addMemo, linkMemo } from '../change/commands/memos';
+import { ownDocuments, ownStretch } from '../change/commands/cases';
+import type { StudyBundle } from '../formats/study-file/bundle';
+import { readStudyFile } from '../formats/study-file/read-study-file';
+import { addressOf } from '../model/address';
+import type { Id } from '../model/ids';
+import { unpackPassages } from '../passages/columns';
+import { Bench } from './make';
+
+/** A study file of a data version, as that version wrote it. From version 5 on it holds a record of every type. */
+export const studyFileOf = (version: number): Promise<StudyBundle> =>
+  readStudyFile(readFileSync(`core/formats/study-file/fixtures/version-${version}.filum`));
+
+/** A bench with records of every type that point at each other in every way there is, over three documents. */
+export async function benchWithEverything(): Promise<Bench> {
+  const bundle = await studyFileOf(5);
+  const bench = new Bench(15);
+  const [coderId] = Object.keys(bundle.state.tables.coder) as [Id];
+  bench.state = bundle.state;
+  bench.coderId = coderId;
+  for (const [id, text] of bundle.texts) bench.texts.set(id, text);
+  const first = Object.values(bench.state.tables.document)[0]!;
+  const [caseId] = Object.keys(bench.state.tables.case) as [Id];
+  const byHand = Object.values(bench.state.tables.set).find((set) => !set.condition)!;
+  const codes = Object.keys(bench.state.tables.code);
+  bench.do(() => ({ change: [added('question', { id: bench.newId(), text: 'And the bridge?', order: 1 })], sentence: 'asked' }));
+  for (const title of ['Field note', 'Letter']) {
+    const made = bench.draft(title, ['The pier was empty.', 'Nobody spoke of the bridge.', 'We waited until the light went.']);
+    bench.do(addDocuments([{ document: { ...made.document, folderId: first.folderId }, text: made.text }]));
+    const { id } = made.document;
+    bench.do(changeMembers(byHand.id, [id], true));
+    bench.do(ownDocuments(caseId, [id], true));
+    bench.do(ownStretch(caseId, { documentId: id, start: 10, end: 40 }, true));
+    for (const [at, codeId] of codes.entries())
+      bench.do(codePlace({ documentId: id, place: { start: at * 9, end: at * 9 + 25 }, codeIds: [codeId] }));
+  }
+  // a memo that is linked to everything there is, and speaks of it in its text
+  const subjects = [
+    ...Object.values(bench.state.passages).flatMap((columns) =>
+      unpackPassages(columns).map(({ id, documentId }) => ({ type: 'passage' as const, id, documentId })),
+    ),
+    ...codes.map((id) => ({ type: 'code' as const, id })),
+    ...(['document', 'case', 'query'] as const).flatMap((type) => Object.keys(bench.state.tables[type]).map((id) => ({ type, id }))),
+  ];
+  const text = subjects.map((subject) => `[it](${addressOf(subject)})`).join(' ');
+  bench.do(addMemo({ title: 'Of everything', kind: 'analytic', about: null, text }));
+  const memo = Object.values(bench.state.tables.memo).find((one) => one.title === 'Of everything')!;
+  for (const subject of subjects) bench.do(linkMemo(memo.id, subject, true));
+  return bench;
+}
