@@ -11,4 +11,8 @@ module.exports = (config) =>
     browsers: ['Chromium'],
     reporters: ['progress'],
     restartOnFileChange: false,
+    // a busy machine may hold a browser up for a while without anything being wrong
+    pingTimeout: 60_000,
+    browserDisconnectTimeout: 60_000,
+    browserNoActivityTimeout: 180_000,
   });

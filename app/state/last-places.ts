@@ -27,6 +27,16 @@ class LastPlaces {
     this.timer = setTimeout(() => localStorage.setItem(KEY, JSON.stringify([...this.places].slice(-KEPT))), 500);
   }
 
+  /** Follows places that have moved, and forgets those of documents that are gone. @param at where a place is now, or null */
+  follow(at: (place: { documentId: Id; position: number }) => { documentId: Id; position: number } | null): void {
+    for (const [documentId, [position, time]] of [...this.places]) {
+      const now = at({ documentId, position });
+      if (now?.documentId === documentId) continue;
+      this.places.delete(documentId);
+      if (now && !this.places.has(now.documentId)) this.places.set(now.documentId, [now.position, time]);
+    }
+  }
+
   placeIn(documentId: Id): number {
     return this.places.get(documentId)?.[0] ?? 0;
   }

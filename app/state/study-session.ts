@@ -12,6 +12,7 @@ import { StaleTabError, StudyStorage, type Backup } from '../storage/study-stora
 import type { JournalFilter, JournalPage } from '../storage/journal-search';
 import { StudyChannel } from '../storage/study-channel';
 import { WriterLock } from '../storage/writer-lock';
+import { Entrance } from './entrance';
 import { Notices } from './notices';
 import { OpenedHere } from './opened-here';
 import { StudyActions } from './study.actions';
@@ -43,6 +44,7 @@ export interface Unsaved {
 export class StudySession {
   private readonly store = inject(Store);
   private readonly notices = inject(Notices);
+  private readonly entrance = inject(Entrance);
   private readonly texts = inject(TextCache);
   private readonly feature = this.store.selectSignal(studyFeature.selectStudyState);
   private here: OpenedHere | null = null;
@@ -180,7 +182,7 @@ export class StudySession {
     try {
       const entry = await write({ studyId: data.study.id, seq: history.seq + 1, coderId: data.study.currentCoderId, now: Date.now() });
       if (this.here !== here) return entry;
-      this.enter(entry, () => this.store.dispatch(StudyActions.acted({ entry })));
+      this.entrance.enter(entry, 'here');
       this.store.dispatch(StudyActions.saved({ seq: entry.seq, at: entry.at }));
       here.channel.tell(entry);
       // what the screen shows follows in a task of its own
@@ -260,12 +262,6 @@ export class StudySession {
     return (await this.here?.storage.since(time)) ?? [];
   }
 
-  /** The one way of an entry onto the screen, whoever made it: its texts first, so that nobody sees new places in an old text. */
-  private enter(entry: JournalEntry, dispatch: () => void): void {
-    for (const change of entry.change) if (change.type === 'text') this.texts.put(change.after, change.before);
-    dispatch();
-  }
-
   private act(here: OpenedHere, kind: JournalEntry['kind'], of: number | null, action: Action): void {
     const { data, history } = this.feature();
     const entry: JournalEntry = {
@@ -279,7 +275,7 @@ export class StudySession {
     };
     // tried first: what does not fit must not get as far as the texts and the store
     applyChange(data!, action.change);
-    this.enter(entry, () => this.store.dispatch(StudyActions.acted({ entry })));
+    this.entrance.enter(entry, 'here');
     here.recent.add(entry);
     here.pending.push({ entry, after: this.feature().data });
     void this.write(here);
@@ -327,7 +323,7 @@ export class StudySession {
     if (this.here !== here || role === 'writer') return;
     if (here.pending.length > 0) return this.overtaken(here);
     if (entry?.seq !== history.seq + 1) return this.reread(here, 'follower');
-    this.enter(entry, () => this.store.dispatch(StudyActions.followed({ entry })));
+    this.entrance.enter(entry, 'elsewhere');
   }
 
   private async reread(here: OpenedHere, role: 'writer' | 'follower'): Promise<void> {

@@ -1,5 +1,6 @@
 import { createFeature, createReducer, on } from '@ngrx/store';
 import { applyChange } from '@core/change/apply';
+import { movesIn } from '@core/change/moves-in';
 import { advance, EMPTY_HISTORY, type History, type JournalEntry } from '@core/change/journal';
 import type { DocumentKind } from '@core/model/document';
 import type { Id } from '@core/model/ids';
@@ -51,7 +52,30 @@ const CLOSED: StudyFeature = {
 };
 
 const withEntry = (state: StudyFeature, entry: JournalEntry): StudyFeature =>
-  state.data ? { ...state, data: applyChange(state.data, entry.change), history: advance(state.history, entry) } : state;
+  state.data
+    ? {
+        ...state,
+        data: applyChange(state.data, entry.change),
+        history: advance(state.history, entry),
+        scope: scopeAfter(state.scope, entry),
+        recentCodeIds: recentAfter(state.recentCodeIds, entry),
+      }
+    : state;
+
+/** The scope without what is gone: a folder or set that is no longer there would leave nothing, and read like everything. */
+function scopeAfter(scope: ScopeState, { change }: JournalEntry): ScopeState {
+  const { records } = movesIn(change) ?? {};
+  if (!records) return scope;
+  const now = (type: 'folder' | 'set' | 'coder', id: Id | null): Id | null =>
+    id === null ? null : (records[type]?.get(id) ?? (records[type]?.has(id) ? null : id));
+  return { ...scope, folderId: now('folder', scope.folderId), setId: now('set', scope.setId), coderId: now('coder', scope.coderId) };
+}
+
+/** Codes used last, those that were joined under the code they are now. */
+function recentAfter(ids: readonly Id[], { change }: JournalEntry): readonly Id[] {
+  const gone = movesIn(change)?.records.code;
+  return gone ? [...new Set(ids.flatMap((id) => (gone.has(id) ? (gone.get(id) ?? []) : [id])))] : ids;
+}
 
 export const studyFeature = createFeature({
   name: 'study',

@@ -2,7 +2,8 @@ import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideStore, Store } from '@ngrx/store';
 import { applyChange } from '@core/change/apply';
-import { addFolder } from '@core/change/commands/documents';
+import { carryOut } from '@core/change/carry-out';
+import { addFolder, removeFolder } from '@core/change/commands/documents';
 import { codePlace } from '@core/change/commands/passages';
 import type { Document } from '@core/model/document';
 import { sequentialIds } from '@core/model/ids';
@@ -83,6 +84,15 @@ describe('what everything is looking at', () => {
     store.dispatch(ScopeActions.kindsChosen({ kinds: [] }));
     store.dispatch(ScopeActions.folderChosen({ folderId: outer }));
     expect(titles()).toEqual(['Interview 10', 'Interview 9']);
+  });
+
+  it('lets go of a folder or set that is taken away, instead of leaving nothing under the name of everything', () => {
+    store.dispatch(ScopeActions.folderChosen({ folderId: inner }));
+    const { change } = carryOut(removeFolder(inner), state, context)!;
+    const entry = { seq: study.history.seq + 1, at: 1, coderId, kind: 'act' as const, of: null, sentence: 'x', change };
+    store.dispatch(StudyActions.acted({ entry }));
+    expect(store.selectSignal(selectScope)().folderId).toBeNull();
+    expect(titles().length).toBe(3);
   });
 
   it('counts one coder’s codings when a coder is chosen, and all again when cleared', () => {

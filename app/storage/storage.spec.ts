@@ -11,11 +11,15 @@ import { addDocuments } from '@core/change/commands/documents';
 import { codePlace } from '@core/change/commands/passages';
 import { randomId, type Id } from '@core/model/ids';
 import type { StudyState } from '@core/model/study-state';
-import { unpackPassages } from '@core/passages/columns';
+import { packPassages, unpackPassages } from '@core/passages/columns';
 import { composeText } from '@core/text/draft-text';
 import { createEmptyStudy } from './create-study';
 import { DATABASE_PREFIX, StudyDatabase } from './study-database';
-import { SCHEMA_VERSION } from '@core/model/schema-version';
+import { NewerVersionError, SCHEMA_VERSION } from '@core/model/schema-version';
+import { strFromU8, unzipSync } from 'fflate';
+import { readStudyFile } from '@core/formats/study-file/read-study-file';
+import type { Passage } from '@core/model/passage';
+import { RECORDS, TABLE_TYPES } from '@core/model/records';
 import { deleteStudy, listStudies, studyExists } from './study-list';
 import { NoSuchStudyError, StaleTabError, StudyStorage } from './study-storage';
 import { WriterLock } from './writer-lock';
@@ -110,6 +114,84 @@ describe('storage', () => {
     expect((await db.meta.get('dataVersion'))?.value).toBe(SCHEMA_VERSION);
     await db.meta.put({ key: 'dataVersion', value: SCHEMA_VERSION + 1 });
     await expectAsync(StudyStorage.of(studyId)).toBeRejectedWithError(/newer version/);
+    db.close();
+  });
+
+  for (const version of [1, 2, 3, 4, 5]) {
+    it(`opens a study as version ${version} stored it to what its study file opens to`, async () => {
+      const bytes = new Uint8Array(await (await fetch(`/fixtures/version-${version}.filum`)).arrayBuffer());
+      const { state: expected, journal } = await readStudyFile(bytes);
+      const id = expected.study.id;
+      await storeAsVersion(version, unzipSync(bytes), id);
+      const opened = await StudyStorage.of(id);
+      const found = await opened.bundle();
+      opened.close();
+      expect(found.state.study).toEqual(expected.study);
+      expect(found.state.tables).toEqual(expected.tables);
+      const passages = (one: StudyState) => Object.values(one.passages).flatMap((columns) => unpackPassages(columns));
+      expect(passages(found.state)).toEqual(passages(expected));
+      expect(found.journal).toEqual([...journal]);
+    });
+  }
+
+  /** What a version had in its database: the raw records of its study file, in the tables it knew. */
+  async function storeAsVersion(version: number, files: Record<string, Uint8Array>, id: Id): Promise<void> {
+    const json = (name: string): unknown => (files[name] ? JSON.parse(strFromU8(files[name])) : []);
+    const known = TABLE_TYPES.filter((type) => files[RECORDS[type].file]);
+    const db = new Dexie(DATABASE_PREFIX + id);
+    // the number it had then, under what it has now
+    db.version(version).stores({
+      meta: 'key',
+      text: 'id',
+      passages: 'documentId',
+      journal: 'seq',
+      ...Object.fromEntries(known.map((type) => [type, 'id'])),
+    });
+    for (const type of known) await db.table(type).bulkAdd(json(RECORDS[type].file) as object[]);
+    for (const name of Object.keys(files)) {
+      const [, folder, documentId, ending] = /^(texts|passages)\/(.*)\.(json|txt)$/.exec(name) ?? [];
+      if (folder === 'texts' && ending === 'json')
+        await db.table('text').add({ id: documentId, text: strFromU8(files[`texts/${documentId}.txt`]!), ...(json(name) as object) });
+      if (folder === 'passages') await db.table('passages').add(packPassages(documentId!, json(name) as Passage[]));
+    }
+    await db.table('journal').bulkAdd(json('journal.json') as object[]);
+    await db.table('meta').bulkAdd([
+      { key: 'study', value: json('study.json') },
+      { key: 'history', value: json('history.json') },
+      { key: 'dataVersion', value: version },
+    ]);
+    db.close();
+  }
+
+  it('takes off links that an earlier version left behind, as an entry of the log', async () => {
+    await run(addCode({ name: 'Kept' }));
+    const relation = {
+      id: randomId(),
+      fromId: Object.keys(state.tables.code)[0]!,
+      toId: randomId(),
+      kind: 'leads to',
+      note: '',
+      coderId: state.study.currentCoderId,
+      createdAt: 1,
+    };
+    const db = new StudyDatabase(studyId);
+    await db.records('relation').add(relation);
+    await db.meta.put({ key: 'dataVersion', value: SCHEMA_VERSION - 1 });
+    storage.close();
+    storage = await StudyStorage.of(studyId);
+    const opened = await storage.open();
+    expect(opened.state.tables.relation).toEqual({});
+    expect([opened.history.seq, opened.history.undo]).toEqual([2, [1]]);
+    expect((await storage.entry(2))!.sentence).toBe('found 1 link to what an earlier version had lost, and took it off');
+    db.close();
+  });
+
+  it('writes nothing into a study that a newer Filum in another tab has taken over', async () => {
+    const db = new StudyDatabase(studyId);
+    await db.meta.put({ key: 'dataVersion', value: SCHEMA_VERSION + 1 });
+    await expectAsync(run(addCode({ name: 'Late' }))).toBeRejectedWithError(NewerVersionError);
+    expect(await db.records('code').count()).toBe(0);
+    expect(await db.journal.count()).toBe(0);
     db.close();
   });
 

@@ -19,11 +19,6 @@ export class Answers {
   /** What was said beside a field that stayed open. */
   readonly refusals: string[] = [];
 
-  asText(title: string): Promise<string | null> {
-    this.asked.push(title);
-    return Promise.resolve(this.text);
-  }
-
   asKeep(title: string, tries: (text: string) => string | null): Promise<string | null> {
     this.asked.push(title);
     const refusal = this.text === null ? null : tries(this.text);
@@ -124,7 +119,6 @@ export async function drawn<T>(
 ): Promise<Drawn<T>> {
   const answers = new Answers();
   const ask: Partial<Ask> = {
-    text: (title) => answers.asText(title),
     confirm: (question) => answers.asConfirm(question),
     keep: (title, _label, _text, _yes, tries) => answers.asKeep(title, tries),
     reply: (question) => answers.asReply(question),

@@ -1,3 +1,4 @@
+import { Entrance } from '../state/entrance';
 import { carryOut } from '@core/change/carry-out';
 import { inject, Injectable, type Provider } from '@angular/core';
 import { Store } from '@ngrx/store';
@@ -8,7 +9,6 @@ import type { JournalEntry } from '@core/change/journal';
 import type { Text } from '@core/model/document';
 import { sequentialIds, type Id } from '@core/model/ids';
 import { StudySession, type Outcome } from '../state/study-session';
-import { StudyActions } from '../state/study.actions';
 import { studyFeature } from '../state/study.reducer';
 import { TextCache } from '../state/text-cache';
 import type { EntryPlace } from '../workers/files.worker';
@@ -23,6 +23,7 @@ export class SessionInStore {
   private readonly feature = this.store.selectSignal(studyFeature.selectStudyState);
   private readonly newId = sequentialIds(23);
   private readonly texts = inject(TextCache);
+  private readonly entrance = inject(Entrance);
   private clock = 1_000_000;
   readonly done: Action[] = [];
   readonly refused: string[] = [];
@@ -103,7 +104,6 @@ export class SessionInStore {
   }
 
   private dispatch({ change, sentence }: Action): void {
-    for (const one of change) if (one.type === 'text') this.texts.put(one.after, one.before);
     const { data, history } = this.feature();
     const entry = {
       seq: history.seq + 1,
@@ -114,7 +114,7 @@ export class SessionInStore {
       sentence,
       change,
     };
-    this.store.dispatch(StudyActions.acted({ entry }));
+    this.entrance.enter(entry, 'here');
   }
 }
 

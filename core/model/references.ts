@@ -113,14 +113,18 @@ export class StillNeededError extends Error {
  * @throws StillNeededError where it cannot be without something that is to go
  */
 export function mapped<K extends RecordType>(type: K, record: RecordShapes[K], moves: Moves): RecordShapes[K] | null {
+  const now = mappedAs(schemaOf(type), record, moves);
+  if (now === null || now === record) return now;
+  const { whole } = entryOf(type);
+  return whole ? whole(now) : now;
+}
+
+/** As {@link mapped}, for something of a schema that is not a record: a question that is not kept yet. */
+export function mappedAs<T>(schema: z.ZodType<T>, value: T, moves: Moves): T | null {
   /** Names of what is gone and keeps its place. */
   const gone = new Map<Id, string>();
-  const now = heldBy(schemaOf(type), record, holderOf(moves, gone));
-  if (now === null) return null;
-  const named = gone.size > 0 ? withNames(now, gone) : now;
-  if (named === record) return record;
-  const { whole } = entryOf(type);
-  return whole ? whole(named) : named;
+  const now = heldBy(schema, value, holderOf(moves, gone));
+  return now !== null && gone.size > 0 ? withNames(now, gone) : now;
 }
 
 function holderOf(moves: Moves, gone: Map<Id, string>): Holder {
@@ -157,11 +161,14 @@ function holderOf(moves: Moves, gone: Map<Id, string>): Holder {
   };
 }
 
-/** Remembers what is gone by name, where a record keeps places for it: in its field `gone`, or in that of its question. */
-function withNames<T>(record: T, names: ReadonlyMap<Id, string>): T {
-  const question = (record as { readonly question?: { readonly gone?: Readonly<Record<Id, string>> } }).question;
-  if (!question) return record;
-  const known = question.gone ?? {};
+/** Remembers what is gone by name: in the field `gone` of a question, or of the question a record holds. */
+function withNames<T>(value: T, names: ReadonlyMap<Id, string>): T {
+  const { question } = value as { readonly question?: object };
+  if (question) {
+    const now = withNames(question, names);
+    return now === question ? value : { ...value, question: now };
+  }
+  const { gone: known = {} } = value as { readonly gone?: Readonly<Record<Id, string>> };
   const fresh = [...names].filter(([id, name]) => name !== '' && !Object.hasOwn(known, id));
-  return fresh.length === 0 ? record : { ...record, question: { ...question, gone: { ...known, ...Object.fromEntries(fresh) } } };
+  return fresh.length === 0 ? value : { ...value, gone: { ...known, ...Object.fromEntries(fresh) } };
 }

@@ -1,3 +1,5 @@
+import { standingOn } from '@core/integrity/standing-on';
+import { withDescendants } from '@core/codebook/tree';
 import { deleteCode, deleteCodes, deletionToll } from '@core/change/commands/codes';
 import type { Id } from '@core/model/ids';
 import type { StudyState } from '@core/model/study-state';
@@ -18,9 +20,8 @@ export async function deleteAfterAsking(ask: Ask, session: StudySession, data: S
       ...(ids.length > 1 ? [listed(names)] : []),
       under > 0 ? `With it go the ${counted(under, 'code')} under it.` : 'No code lies under it.',
       `This takes away ${counted(toll.codings, 'coding')} in ${counted(toll.documents, 'document')}${toll.passages > 0 ? `; ${counted(toll.passages, 'passage')} carrying nothing else ${toll.passages === 1 ? 'goes' : 'go'} too` : ''}.`,
-      toll.memos > 0
-        ? `${counted(toll.memos, 'memo')} about ${toll.codes > 1 ? 'them' : 'it'} will stay, attached to nothing. It can be undone.`
-        : 'It can be undone.',
+      ...standingOn(data, 'code', [...new Set(ids.flatMap((id) => withDescendants(data.tables.code, id)))]),
+      'It can be undone.',
     ],
     yes: ids.length === 1 ? 'Delete the code' : 'Delete the codes',
     danger: true,

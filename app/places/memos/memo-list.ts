@@ -1,3 +1,4 @@
+import { standingOn } from '@core/integrity/standing-on';
 import { counted } from '@core/text/counted';
 import { Counted } from '../../ui/counted/counted';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
@@ -230,7 +231,9 @@ export class MemoList {
       title: `Delete ${this.chosenWords()}?`,
       lines: [
         ...(memos.length > 1 ? [listed(memos.map((memo) => memo.title))] : []),
-        `This takes away ${counted(entries, 'entry', 'entries')}. It can be undone.`,
+        `This takes away ${counted(entries, 'entry', 'entries')}.`,
+        ...standingOn(this.data()!, 'memo', this.choosing.ids()),
+        'It can be undone.',
       ],
       yes: memos.length === 1 ? 'Delete the memo' : 'Delete the memos',
       danger: true,

@@ -1,3 +1,4 @@
+import { standingOn } from '@core/integrity/standing-on';
 import { counted } from '@core/text/counted';
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
@@ -99,7 +100,11 @@ export class MemoSheet {
     const { title, entries, id } = this.memo();
     const yes = await this.ask.confirm({
       title: `Delete “${title}”?`,
-      lines: [`This takes away the memo with ${counted(entries.length, 'entry', 'entries')}. It can be undone.`],
+      lines: [
+        `This takes away the memo with ${counted(entries.length, 'entry', 'entries')}.`,
+        ...standingOn(this.data()!, 'memo', [id]),
+        'It can be undone.',
+      ],
       yes: 'Delete the memo',
       danger: true,
     });

@@ -12,7 +12,12 @@ import { selectQueries } from '../../state/study.selectors';
 import { ScopeActions } from '../../state/study.actions';
 import { TextCache } from '../../state/text-cache';
 import { drawn, type Drawn } from '../../testing/component-with-study';
+import { EMPTY_QUESTION } from './query-draft';
 import { Queries } from './queries';
+import { deleteCode } from '@core/change/commands/codes';
+import { joinCodes } from '@core/change/commands/join-codes';
+import { addMemo } from '@core/change/commands/memos';
+import { saveQuery } from '@core/change/commands/study';
 
 /** Answers as the worker does, without a worker. */
 const analysis = {
@@ -92,6 +97,46 @@ describe('asking for passages', () => {
     await queries.settle();
     await queries.click(queries.button('looking at the whole study'));
     expect(summary()).toBe('2 passages in 1 document');
+  });
+
+  it('says by name what it asks for that was deleted, instead of finding more, and takes it out', async () => {
+    await choose('that carry all of', 'Waiting', 'Worry');
+    expect(summary()).toBe('1 passage in 1 document');
+    queries.session.run(deleteCode(codes['Worry']!));
+    await queries.settle();
+    expect(queries.texts('.sentence .code')).toEqual(['Wa Waiting', 'Worry (deleted)']);
+    expect(queries.texts('.empty li button')).toEqual(['without asking for “Worry (deleted)”']);
+    await queries.click(queries.button('Without Worry (deleted)'));
+    expect(summary()).toBe('2 passages in 1 document');
+  });
+
+  it('asks for the code that another was joined into', async () => {
+    await choose('that carry all of', 'Worry');
+    queries.session.run(joinCodes(codes['Relief']!, [codes['Worry']!]));
+    await queries.settle();
+    expect(queries.texts('.sentence .code')).toEqual(['Re Relief']);
+    expect(summary()).toBe('2 passages in 2 documents');
+  });
+
+  it('is asked when the address names a kept one', async () => {
+    queries.session.run(saveQuery('Worries', { ...EMPTY_QUESTION, all: [codes['Worry']!] }));
+    const [kept] = Object.values(TestBed.inject(Store).selectSignal(selectQueries)());
+    queries.fixture.componentRef.setInput('query', kept!.id);
+    await queries.settle();
+    expect(summary()).toBe('2 passages in 2 documents');
+  });
+
+  it('names what stands on a kept one before it is deleted', async () => {
+    queries.session.run(saveQuery('Worries', { ...EMPTY_QUESTION, all: [codes['Worry']!] }));
+    const [kept] = Object.values(TestBed.inject(Store).selectSignal(selectQueries)());
+    queries.session.run(addMemo({ title: 'Of worries', kind: 'analytic', about: { type: 'query', id: kept!.id }, text: 'x' }));
+    await queries.settle();
+    queries.answers.yes = false;
+    await queries.click(queries.button('Saved queries'));
+    document.querySelector<HTMLElement>('[aria-label="Delete the query Worries"]')!.click();
+    await queries.settle();
+    expect(queries.answers.asked).toEqual(['Delete the query “Worries”?']);
+    expect(Object.keys(TestBed.inject(Store).selectSignal(selectQueries)())).toEqual([kept!.id]);
   });
 
   it('is kept under a name and asked again', async () => {

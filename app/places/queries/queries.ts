@@ -1,3 +1,4 @@
+import { mayGo } from '../../ui/dialogs/may-go';
 import { counted } from '@core/text/counted';
 import { Counted } from '../../ui/counted/counted';
 import {
@@ -8,8 +9,10 @@ import {
   effect,
   type ElementRef,
   inject,
+  input,
   resource,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { Router } from '@angular/router';
@@ -36,6 +39,9 @@ import { EMPTY_QUESTION, QueryDraft } from './query-draft';
 
 type Part = 'all' | 'any' | 'none';
 
+/** A code as the sentence names it; of one that is gone there is only its name. */
+type AskedCode = Pick<Code, 'id' | 'name' | 'mark' | 'colour'> & { readonly gone?: true };
+
 /** Asking for passages by their codes: a sentence with parts to change, and the passages that answer it. */
 @Component({
   selector: 'fl-queries',
@@ -45,6 +51,8 @@ type Part = 'all' | 'any' | 'none';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Queries {
+  /** A kept query that the address names: it is asked. */
+  readonly query = input<Id>();
   private readonly store = inject(Store);
   private readonly session = inject(StudySession);
   private readonly analysis = inject(AnalysisService);
@@ -96,6 +104,11 @@ export class Queries {
       this.question.set(EMPTY_QUESTION);
     });
     effect(() => {
+      const named = this.query();
+      const kept = untracked(() => this.queryTable()[named ?? '']);
+      if (kept) this.set(kept.question);
+    });
+    effect(() => {
       if (!this.asked()) this.shown.set(null);
       else if (this.answer.status() === 'resolved' || this.answer.status() === 'local') this.shown.set(this.answer.value() ?? null);
     });
@@ -105,9 +118,13 @@ export class Queries {
     });
   }
 
-  protected codesOf(part: Part): Code[] {
-    const ids = this.question()[part];
-    return ids.map((id) => this.codes()[id]).filter((code) => code !== undefined);
+  /** The codes of a part of the question; what is gone by the name it had. */
+  protected codesOf(part: Part): AskedCode[] {
+    return this.question()[part].map((id) => this.codes()[id] ?? { id, name: this.nameOf(id), mark: '', colour: 0, gone: true });
+  }
+
+  private nameOf(codeId: Id): string {
+    return this.codes()[codeId]?.name ?? `${this.question().gone?.[codeId] ?? 'a code'} (deleted)`;
   }
 
   protected set(fields: Partial<Question>): void {
@@ -131,16 +148,23 @@ export class Queries {
     return documentIds === null
       ? 'all documents in scope'
       : documentIds.length === 1
-        ? (this.documents().find((document) => document.id === documentIds[0])?.title ?? 'one document')
-        : `${documentIds.length} chosen documents`;
+        ? (this.documents().find((document) => document.id === documentIds[0])?.title ??
+          `${this.question().gone?.[documentIds[0]!] ?? 'a document'} (deleted)`)
+        : `${counted(documentIds.length, 'chosen document')}${this.goneWords(documentIds)}`;
+  }
+
+  private goneWords(documentIds: readonly Id[]): string {
+    const there = new Set(this.documents().map((document) => document.id));
+    const gone = documentIds.filter((id) => !there.has(id)).length;
+    return gone > 0 ? `, ${gone.toLocaleString()} of them deleted` : '';
   }
 
   protected stepWords({ step }: WayOut): string {
     switch (step.do) {
       case 'drop':
         return step.from === 'all'
-          ? `without asking for “${this.codes()[step.codeId]?.name}”`
-          : `without leaving out “${this.codes()[step.codeId]?.name}”`;
+          ? `without asking for “${this.nameOf(step.codeId)}”`
+          : `without leaving out “${this.nameOf(step.codeId)}”`;
       case 'drop any':
         return 'without “at least one of”';
       case 'reach overlap':
@@ -196,8 +220,9 @@ export class Queries {
       .join(' ');
   }
 
-  protected remove(id: Id): void {
-    this.session.run(deleteQuery(id));
+  protected async remove(id: Id): Promise<void> {
+    const title = `Delete the query “${this.queryTable()[id]!.name}”?`;
+    if (await mayGo(this.ask, this.data()!, 'query', id, title)) this.session.run(deleteQuery(id));
   }
 
   protected onScroll(element: HTMLElement): void {

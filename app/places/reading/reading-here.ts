@@ -1,5 +1,5 @@
 import { columnsOfCoder } from '@core/passages/by-coder';
-import { computed, effect, inject, Injectable, resource, signal } from '@angular/core';
+import { computed, DestroyRef, effect, inject, Injectable, resource, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { GlossFinder } from '@core/glosses/find-glosses';
 import type { Document, Text } from '@core/model/document';
@@ -8,6 +8,7 @@ import type { Coding, Passage } from '@core/model/passage';
 import { subjectsOf } from '@core/memos/references';
 import { unpackPassages } from '@core/passages/columns';
 import { withDescendants } from '@core/codebook/tree';
+import { MovedHere } from '../../state/moved-here';
 import { ReaderSettings, type SlipChoice } from '../../state/reader-settings';
 import {
   selectCases,
@@ -129,6 +130,8 @@ export class ReadingHere {
   readonly glossFinder = computed(() => new GlossFinder(Object.values(this.glosses())));
 
   constructor() {
+    const following = inject(MovedHere).moves.subscribe(({ at }) => this.trail.follow(at));
+    inject(DestroyRef).onDestroy(() => following.unsubscribe());
     effect(() => {
       const choice = this.slipChoice();
       this.setMembers.wanted.set(choice.of === 'set' ? choice.id : null);

@@ -24,6 +24,14 @@ export class Trail {
     if (this.past.length > LONGEST) this.past.shift();
   }
 
+  /** Follows places that have moved, and forgets those of documents that are gone. @param at where a place is now, or null */
+  follow(at: (place: TrailPlace) => TrailPlace | null): void {
+    for (const places of [this.past, this.ahead]) {
+      const now = places.flatMap((place) => at(place) ?? []);
+      places.splice(0, places.length, ...now);
+    }
+  }
+
   /** The place jumped from last, or undefined; the one given is then ahead. */
   back(from: TrailPlace): TrailPlace | undefined {
     return step(this.past, this.ahead, from);

@@ -113,9 +113,4 @@ export class Ask {
   async keep(title: string, label: string, text: string, yes: string, tries: (text: string) => string | null): Promise<string | null> {
     return (await this.reply({ title, lines: [], label, text, yes, tries }))?.text ?? null;
   }
-
-  /** A line of text, or null for cancel. */
-  async text(title: string, label: string, text: string, yes: string): Promise<string | null> {
-    return (await this.reply({ title, lines: [], label, text, yes }))?.text ?? null;
-  }
 }

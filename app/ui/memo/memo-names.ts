@@ -57,7 +57,7 @@ export class MemoNames {
       case 'case':
         return void this.router.navigate([...base, 'material'], { queryParams: { view: 'cases' } });
       case 'query':
-        return void this.router.navigate([...base, 'queries']);
+        return void this.router.navigate([...base, 'queries'], { queryParams: { query: reference.id } });
       case 'memo':
         return void this.router.navigate([...base, 'memos'], { queryParams: { memo: reference.id } });
     }

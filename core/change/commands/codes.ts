@@ -1,4 +1,3 @@
-import { subjectsOf } from '../../memos/references';
 import { checkName, newCode, type NewCode } from '../../codebook/new-code';
 import { childrenOf, withDescendants } from '../../codebook/tree';
 import type { Code } from '../../model/code';
@@ -104,7 +103,6 @@ export interface DeletionToll {
   readonly passages: number;
   readonly documents: number;
   /** Memos that stay, about nothing from then on. */
-  readonly memos: number;
 }
 
 /** Deletes codes with all codes under them and their codings. */
@@ -150,9 +148,6 @@ function deletion(state: StudyState, codeIds: readonly Id[]): { change: Change; 
     }
     if (carrying.length > 0) documents++;
   }
-  const memos = Object.values(state.tables.memo).filter((memo) =>
-    subjectsOf(memo).some((subject) => subject.type === 'code' && gone.has(subject.id)),
-  );
   for (const id of [...gone].reverse()) change.push(removed('code', state.tables.code[id]!));
-  return { change, toll: { codes: gone.size, codings, passages, documents, memos: memos.length } };
+  return { change, toll: { codes: gone.size, codings, passages, documents } };
 }

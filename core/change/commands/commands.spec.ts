@@ -131,7 +131,7 @@ describe('codes', () => {
     bench.code(document, 5, 10, top, other);
     bench.run(addMemo({ title: 'On top', kind: 'theory', about: { type: 'code', id: top }, text: 'x' }));
     bench.run(saveQuery('Both', { all: [top, other], any: [], none: [], withCodesUnder: false, reach: 'passage', documentIds: null }));
-    expect(deletionToll(bench.state, top)).toEqual({ codes: 2, codings: 2, passages: 1, documents: 1, memos: 1 });
+    expect(deletionToll(bench.state, top)).toEqual({ codes: 2, codings: 2, passages: 1, documents: 1 });
     const action = bench.run(deleteCode(top))!;
     expect(action.sentence).toBe('deleted the code Top and 1 code under it, with 2 codings');
     expect(Object.keys(bench.state.tables.code)).toEqual([other]);
@@ -161,7 +161,7 @@ describe('documents', () => {
     expect(bench.run(addDocuments([{ document, text }]))!.sentence).toBe('brought in New');
     bench.code(document, 0, 5, bench.addCode('A'));
     bench.run(addMemo({ title: 'On it', kind: 'method', about: { type: 'document', id: document.id }, text: '' }));
-    expect(documentToll(bench.state, [document.id])).toEqual({ documents: 1, passages: 1, codings: 1, memos: 1 });
+    expect(documentToll(bench.state, [document.id])).toEqual({ documents: 1, passages: 1, codings: 1 });
     bench.run(deleteDocuments([text]));
     expect(Object.keys(bench.state.tables.document)).toEqual([kept.id]);
     expect(bench.state.passages[document.id]).toBeUndefined();

@@ -1,5 +1,3 @@
-import { subjectsOf } from '../../memos/references';
-import type { MemoSubject } from '../../model/memo';
 import type { Document, Text } from '../../model/document';
 import type { Id } from '../../model/ids';
 import type { StudyState } from '../../model/study-state';
@@ -82,17 +80,15 @@ export interface DocumentToll {
   readonly documents: number;
   readonly passages: number;
   readonly codings: number;
-  readonly memos: number;
 }
 
-/** Counts what {@link deleteDocuments} would take away. Memos stay, about nothing from then on. */
+/** Counts what {@link deleteDocuments} would take away. */
 export function documentToll(state: StudyState, documentIds: readonly Id[]): DocumentToll {
   const passages = documentIds.flatMap((id) => passagesOf(state, id));
   return {
     documents: documentIds.length,
     passages: passages.length,
     codings: passages.reduce((sum, passage) => sum + passage.codings.length, 0),
-    memos: memosAbout(state, new Set(documentIds)).length,
   };
 }
 
@@ -113,13 +109,6 @@ export function deleteDocuments(texts: readonly Text[]): Command {
     };
   };
 }
-
-const memosAbout = (state: StudyState, ids: ReadonlySet<Id>) =>
-  Object.values(state.tables.memo).filter((memo) => subjectsOf(memo).some((subject) => liesIn(subject, ids)));
-
-/** Whether a memo's subject is one of some documents, or a passage in one. */
-const liesIn = (subject: MemoSubject, documentIds: ReadonlySet<Id>): boolean =>
-  (subject.type === 'document' && documentIds.has(subject.id)) || (subject.type === 'passage' && documentIds.has(subject.documentId));
 
 /** Makes a folder. */
 export function addFolder(name: string, parentId: Id | null = null, id?: Id): Command {

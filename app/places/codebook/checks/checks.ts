@@ -1,3 +1,5 @@
+import { Ask } from '../../../ui/dialogs/ask';
+import { mayGo } from '../../../ui/dialogs/may-go';
 import { ChangeDetectionStrategy, Component, computed, inject, resource, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
@@ -82,6 +84,7 @@ const TITLES: Readonly<Record<Finding['kind'], string>> = {
 export class Checks {
   private readonly store = inject(Store);
   private readonly session = inject(StudySession);
+  private readonly ask = inject(Ask);
   private readonly analysis = inject(AnalysisService);
   private readonly dialog = inject(MatDialog);
   private readonly router = inject(Router);
@@ -135,8 +138,9 @@ export class Checks {
     this.session.run(retireCodes(one.finding.codeIds, true));
   }
 
-  protected remove(one: Shown): void {
-    this.session.run(deleteCode(one.codes[0]!.id));
+  protected async remove(one: Shown): Promise<void> {
+    const [code] = one.codes;
+    if (await mayGo(this.ask, this.data()!, 'code', code!.id, `Delete “${code!.name}”?`)) this.session.run(deleteCode(code!.id));
   }
 
   /** Takes the only code of a category out of it, to where the category lies. */

@@ -1,3 +1,4 @@
+import { standingOn } from '@core/integrity/standing-on';
 import { counted } from '@core/text/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
@@ -112,7 +113,11 @@ export class AttributeList {
     const known = (this.distribution()?.total ?? 0) - (this.distribution()?.unknown ?? 0);
     const goOn = await this.ask.confirm({
       title: `Delete “${attribute.name}”?`,
-      lines: [`${counted(known, 'value goes', 'values go')} with it. It can be undone.`],
+      lines: [
+        `${counted(known, 'value goes', 'values go')} with it.`,
+        ...standingOn(this.data()!, 'attribute', [attribute.id]),
+        'It can be undone.',
+      ],
       yes: 'Delete',
       danger: true,
     });

@@ -1,3 +1,4 @@
+import { standingOn } from '@core/integrity/standing-on';
 import { counted } from '@core/text/counted';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { ApplicationRef, ChangeDetectionStrategy, Component, computed, type ElementRef, inject, signal, viewChild } from '@angular/core';
@@ -384,7 +385,9 @@ export class CaseGrid {
       title: ids.length === 1 ? `Delete “${names[0]!}”?` : `Delete ${ids.length} ${this.word()}s?`,
       lines: [
         ...(ids.length > 1 ? [listed(names)] : []),
-        'Their values go. Documents, passages and memos stay, and belong to nobody. It can be undone.',
+        'Their values go. Documents and passages stay, and belong to nobody.',
+        ...standingOn(this.data()!, 'case', ids),
+        'It can be undone.',
       ],
       yes: 'Delete',
       danger: true,

@@ -1,3 +1,5 @@
+import { standingOn } from '@core/integrity/standing-on';
+import { mayGo } from '../../../ui/dialogs/may-go';
 import { counted } from '@core/text/counted';
 import { parseValue } from '@core/attributes/values';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
@@ -184,7 +186,9 @@ export class DocumentTable {
     );
   }
 
-  protected removeFolder(id: Id): void {
+  protected async removeFolder(id: Id): Promise<void> {
+    const title = `Take away the folder “${this.folderTable()[id]!.name}”? What lies in it moves up`;
+    if (!(await mayGo(this.ask, this.data()!, 'folder', id, title))) return;
     this.session.run(removeFolder(id));
     this.folderId.set(null);
   }
@@ -299,7 +303,8 @@ export class DocumentTable {
       title: documents.length === 1 ? `Delete “${documents[0]!.title}”?` : `Delete ${documents.length} documents?`,
       lines: [
         ...(documents.length > 1 ? [listed(documents.map((one) => one.title))] : []),
-        `This takes away ${counted(toll.passages, 'passage')} with ${counted(toll.codings, 'coding')}.${toll.memos > 0 ? ` ${counted(toll.memos, 'memo')} about them ${toll.memos === 1 ? 'stays' : 'stay'}, attached to nothing.` : ''}`,
+        `This takes away ${counted(toll.passages, 'passage')} with ${counted(toll.codings, 'coding')}.`,
+        ...standingOn(this.data()!, 'document', ids),
         'It can be undone.',
       ],
       yes: 'Delete',

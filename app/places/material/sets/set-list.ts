@@ -1,3 +1,4 @@
+import { mayGo } from '../../../ui/dialogs/may-go';
 import { Counted } from '../../../ui/counted/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
@@ -163,8 +164,8 @@ export class SetList {
     await this.ask.keep('Rename the set', 'Name', set.name, 'Rename', (name) => this.session.attempt(renameSet(set.id, name)).refused);
   }
 
-  protected remove(set: MemberSet): void {
-    this.session.run(deleteSet(set.id));
+  protected async remove(set: MemberSet): Promise<void> {
+    if (await mayGo(this.ask, this.data()!, 'set', set.id, `Delete the set “${set.name}”?`)) this.session.run(deleteSet(set.id));
   }
 
   protected takeOut(set: MemberSet, id: Id): void {
