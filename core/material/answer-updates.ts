@@ -56,7 +56,9 @@ export function updateAnswers(updates: readonly AnswerUpdate[], texts: ReadonlyM
     const edits = new Map(corrections.map((one) => [one.text.id, one.edits]));
     const change = action.change.map((one) => {
       if (one.type === 'document' && one.after && one.before) {
-        const answers = one.before.answers.map((answer, at) => moved(one.after!.answers[at]!, answer, edits.get(one.before!.id)!));
+        const answers = one.before.answers.map((answer, at) =>
+          moved(one.after!.answers[at]!, answer, edits.get(one.before!.id)!, one.before!.characters),
+        );
         return { ...one, after: { ...one.after, answers } };
       }
       return one;
@@ -84,12 +86,12 @@ function editsOf(text: Text, { start, end, asked }: Answer, after: string | unde
   return diffEdits(text.text.slice(start, end), after).map((edit) => ({ ...edit, from: edit.from + start, to: edit.to + start }));
 }
 
-/** What is typed at the very edge of an answer belongs to it, unlike with passages. */
-function moved(after: Answer, before: Answer, edits: readonly TextEdit[]): Answer {
+/** What is typed at the very edge of an answer belongs to it, unlike with passages. @param length of the text before */
+function moved(after: Answer, before: Answer, edits: readonly TextEdit[], length: number): Answer {
   const own = edits.some((edit) => edit.from >= (before.asked?.end ?? before.start) && edit.to <= before.end);
   if (!own) return after;
-  const start = mapPosition(before.start, edits, -1);
-  const end = mapPosition(before.end, edits, 1);
+  const start = mapPosition(before.start, edits, -1, length);
+  const end = mapPosition(before.end, edits, 1, length);
   return { ...after, start: before.start === before.end && end > start ? start + 1 : start, end };
 }
 

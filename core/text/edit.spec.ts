@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { someStretch } from '../testing/make';
 import { plainParagraph } from '../formats/plain-text/read-plain-text';
 import { composeText } from './draft-text';
-import { applyEdits, editText, invertEdits, mapPosition, mapStretch, tidyLineEnds, type TextEdit } from './edit';
+import { applyEdits, editText, invertEdits, isDeleted, mapPosition, mapStretch, tidyLineEnds, type TextEdit } from './edit';
 import { labelsOf } from './speakers';
 
 const LENGTH = 60;
@@ -67,8 +67,29 @@ describe('editing a text', () => {
 
   it('moves positions past what is inserted before them, and lets the side decide at the very place', () => {
     const edits = [{ from: 4, to: 4, insert: 'ab' }];
-    expect([3, 4, 5].map((at) => mapPosition(at, edits, -1))).toEqual([3, 4, 7]);
-    expect([3, 4, 5].map((at) => mapPosition(at, edits, 1))).toEqual([3, 6, 7]);
+    expect([3, 4, 5].map((at) => mapPosition(at, edits, -1, 10))).toEqual([3, 4, 7]);
+    expect([3, 4, 5].map((at) => mapPosition(at, edits, 1, 10))).toEqual([3, 6, 7]);
+  });
+
+  it('goes to either end of what replaces its surroundings, and is then told to be deleted', () => {
+    const edits: TextEdit[] = [{ from: 2, to: 6, insert: 'xyz' }];
+    expect([1, 2, 4, 6, 7].map((at) => [mapPosition(at, edits, -1, 10), mapPosition(at, edits, 1, 10), isDeleted(at, edits)])).toEqual([
+      [1, 1, false],
+      [2, 2, false],
+      [2, 5, true],
+      [5, 5, false],
+      [6, 6, false],
+    ]);
+  });
+
+  it('is refused outside of the text, as a stretch is that is empty or runs backwards', () => {
+    for (const at of [-1, 11, 0.5, NaN]) expect(() => mapPosition(at, [], 1, 10)).toThrowError(RangeError);
+    for (const [start, end] of [
+      [3, 3],
+      [4, 3],
+      [-1, 3],
+    ] as const)
+      expect(() => mapStretch({ start, end }, [])).toThrowError(RangeError);
   });
 
   it('keeps a coded name coded when it is written otherwise, and loses only what is deleted whole', () => {

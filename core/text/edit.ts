@@ -36,11 +36,16 @@ export function applyEdits(text: string, edits: TextEdits): string {
 }
 
 /**
- * Where a position of the old text lies in the new one. Before the first edit nothing moves; after an edit
- * everything moves by what it added. A position inside a replaced stretch goes to its start.
- * @param side where text is inserted at the very position: -1 stays before it, 1 goes behind it
+ * Where a position of the old text lies in the new one. A position stands between two characters: before the first
+ * edit nothing moves; after an edit everything moves by what it added. Where text is inserted at the very position, and
+ * where the position lies strictly inside what is replaced, `side` says which end of the new text it goes to: -1 to its
+ * start, 1 to its end. Whether its own place was deleted, {@link isDeleted} tells.
+ * @param length of the text before, in UTF-16 code units
+ * @throws RangeError for a position outside of the text
  */
-export function mapPosition(position: number, edits: TextEdits, side: -1 | 1): number {
+export function mapPosition(position: number, edits: TextEdits, side: -1 | 1, length: number): number {
+  if (!(Number.isInteger(position) && position >= 0 && position <= length))
+    throw new RangeError(`Position ${position} lies outside of a text of ${length} characters.`);
   let shift = 0;
   for (const { from, to, insert } of edits) {
     if (position < from || (position === from && side < 0)) break;
@@ -50,6 +55,9 @@ export function mapPosition(position: number, edits: TextEdits, side: -1 | 1): n
   return position + shift;
 }
 
+/** Whether both characters around a position were replaced or deleted: it is then no longer the place it was. */
+export const isDeleted = (position: number, edits: TextEdits): boolean => edits.some(({ from, to }) => from < position && position < to);
+
 /**
  * Where a stretch lies after the edits: on the same words.
  *
@@ -57,9 +65,14 @@ export function mapPosition(position: number, edits: TextEdits, side: -1 | 1): n
  * inserted at its very edge does not. What replaces a stretch belongs to it if it covered all that was
  * replaced, or lay wholly within and made up a third of it: a name that is coded stays coded when it is written
  * otherwise, and a passage does not grow to a page that took the place of the page it lay in.
- * @returns null if all its words were deleted
+ *
+ * Its start: behind what is inserted at it; where it lies in what is replaced, behind that. Its end: before what is
+ * inserted at it; where it lies in what is replaced, before that.
+ * @returns null if all its words were deleted: a place that is gone, not one that has moved
+ * @throws RangeError for a stretch that is empty, runs backwards or begins before the text
  */
 export function mapStretch({ start, end }: Stretch, edits: TextEdits): Stretch | null {
+  if (!(start >= 0 && start < end)) throw new RangeError(`There is no stretch from ${start} to ${end}.`);
   let shift = 0;
   let newStart: number | null = null;
   let newEnd: number | null = null;
@@ -102,7 +115,7 @@ export function editText(text: Text, edits: TextEdits): Text {
       const place = mapStretch(span, edits);
       return place ? [{ ...place, emphasis: span.emphasis }] : [];
     }),
-    marks: text.marks.map((mark) => ({ ...mark, at: mapPosition(mark.at, edits, -1) })),
+    marks: text.marks.map((mark) => ({ ...mark, at: mapPosition(mark.at, edits, -1, text.text.length) })),
   };
 }
 
@@ -115,7 +128,8 @@ function newParagraphs(text: Text, words: string, edits: TextEdits): Paragraph[]
     const lineEnd = words.indexOf('\n', start);
     const end = lineEnd < 0 ? words.length : lineEnd;
     // the last position of the line end before decides: what stands at the start may be new
-    const origin = text.paragraphs.length === 0 ? -1 : paragraphAt(text.paragraphs, mapPosition(start, inverse, start === 0 ? -1 : 1));
+    const origin =
+      text.paragraphs.length === 0 ? -1 : paragraphAt(text.paragraphs, mapPosition(start, inverse, start === 0 ? -1 : 1, words.length));
     const old = text.paragraphs[origin];
     // a label stays one as long as nothing stands before it in its line
     const label = labels[origin];

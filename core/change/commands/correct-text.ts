@@ -3,7 +3,7 @@ import type { Id } from '../../model/ids';
 import type { Passage } from '../../model/passage';
 import type { StudyState } from '../../model/study-state';
 import { composeText, type DraftParagraph } from '../../text/draft-text';
-import { applyEdits, editText, mapPosition, mapStretch, tidyLineEnds, type TextEdits } from '../../text/edit';
+import { applyEdits, editText, isDeleted, mapPosition, mapStretch, tidyLineEnds, type TextEdits } from '../../text/edit';
 import { countWords } from '../../text/words';
 import { labelsOf, readLabel } from '../../text/speakers';
 import { removed, updated, type Change } from '../change';
@@ -63,10 +63,15 @@ function correct(state: StudyState, { text: before, edits }: Correction, moves: 
     return once && mapStretch(once, tidying);
   };
   moves.set(before.id, moveStretch);
-  const movePosition = (at: number, side: -1 | 1) => mapPosition(mapPosition(at, edits, side), tidying, side);
+  const movePosition = (at: number, side: -1 | 1) =>
+    mapPosition(mapPosition(at, edits, side, before.text.length), tidying, side, edited.text.length);
+  /** Where idea-units begin; one whose beginning was deleted goes on as part of the one before. */
+  const moveUnits = (starts: readonly number[]) => [
+    ...new Set(starts.filter((at) => at === 0 || !isDeleted(at, edits)).map((at) => movePosition(at, -1))),
+  ];
   const change: Change[number][] = [
     updated('text', before, text),
-    updated('document', document, documentFields(document, before, text, moveStretch, movePosition)),
+    updated('document', document, documentFields(document, before, text, moveStretch, movePosition, moveUnits)),
   ];
   for (const passage of passagesOf(state, before.id)) {
     const place = moveStretch(passage);
@@ -82,12 +87,13 @@ function documentFields(
   text: Text,
   moveStretch: MoveStretch,
   movePosition: (at: number, side: -1 | 1) => number,
+  moveUnits: (starts: readonly number[]) => number[],
 ): Partial<Document> {
   return {
     characters: text.text.length,
     words: wordsOf(text),
     ...(document.readTo === undefined ? {} : { readTo: movePosition(document.readTo, 1) }),
-    ...(document.units === undefined ? {} : { units: [...new Set(document.units.map((at) => movePosition(at, -1)))] }),
+    ...(document.units === undefined ? {} : { units: moveUnits(document.units) }),
     speakers: renamedSpeakers(document, before, text),
     answers: document.answers.map((answer) => {
       const place = answer.start < answer.end ? moveStretch(answer) : null;
