@@ -1,6 +1,16 @@
 // The one way that dependencies point: places → ui → state → storage, workers → core.
 const forbid = (name, from, to, comment) => ({ name, severity: 'error', comment, from, to });
 
+const SPECS = '\\.spec\\.ts$';
+/** A room of core that may use these others and nothing else of core. */
+const coreRoom = (room, others) =>
+  forbid(
+    `core-${room}`,
+    { path: `^core/${room}/`, pathNot: SPECS },
+    { path: '^core/', pathNot: `^core/(${[room, ...others].join('|')})/` },
+    `${room} knows ${others.length > 0 ? `only ${others.join(' and ')}` : 'nothing else'}`,
+  );
+
 module.exports = {
   forbidden: [
     forbid(
@@ -8,6 +18,25 @@ module.exports = {
       { path: '^core/', pathNot: '\\.spec\\.ts$|^core/testing/' },
       { path: '^(app|server|bench|e2e)/|node_modules/(@angular|@ngrx|rxjs|dexie|@codemirror|express|comlink)' },
       'core knows neither interface nor storage nor network',
+    ),
+    // core's own rooms: model ← text ← passages ← change ← what knows a part of a study ← commands ← what uses all of it
+    coreRoom('model', []),
+    coreRoom('text', ['model']),
+    coreRoom('passages', ['model', 'text']),
+    coreRoom('change', ['model', 'text', 'passages']),
+    ...['attributes', 'sets', 'codebook', 'memos', 'questions', 'queries', 'patterns', 'glosses', 'log'].map((room) =>
+      forbid(
+        `core-${room}-below-commands`,
+        { path: `^core/${room}/`, pathNot: SPECS },
+        { path: '^core/(commands|integrity|material|sample)/' },
+        'what knows a part of a study knows no command',
+      ),
+    ),
+    forbid(
+      'core-commands-below-their-users',
+      { path: '^core/commands/', pathNot: SPECS },
+      { path: '^core/(integrity|material|formats|sample)/' },
+      'commands know neither files nor checks',
     ),
     forbid(
       'places-apart',

@@ -1,5 +1,5 @@
 import { applyChange } from '../core/change/apply';
-import { codePlace } from '../core/change/commands/passages';
+import { codePlace } from '../core/commands/passages';
 import { readStudyFile } from '../core/formats/study-file/read-study-file';
 import { writeStudyFile } from '../core/formats/study-file/write-study-file';
 import { randomId } from '../core/model/ids';

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
-import { addCode } from '@core/change/commands/codes';
+import { addCode } from '@core/commands/codes';
 import { Bench } from '@core/testing/make';
 import { StudyActions } from '../state/study.actions';
 import { drawn, type Drawn } from '../testing/component-with-study';

@@ -1,8 +1,8 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
-import { addFolder, editDocument, moveDocuments } from '@core/change/commands/documents';
-import { addSet } from '@core/change/commands/sets';
-import { workAs } from '@core/change/commands/study';
+import { addFolder, editDocument, moveDocuments } from '@core/commands/documents';
+import { addSet } from '@core/commands/sets';
+import { workAs } from '@core/commands/study';
 import { Bench } from '@core/testing/make';
 import { ShownHereList } from '../state/shown-here';
 import { selectQueryScope, selectScopedDocuments } from '../state/study.selectors';

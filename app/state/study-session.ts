@@ -1,4 +1,4 @@
-import { carryOut } from '@core/change/carry-out';
+import { carryOut } from '@core/commands/carry-out';
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { changeOf, type JournalEntry } from '@core/change/journal';

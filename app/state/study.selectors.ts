@@ -6,7 +6,7 @@ import type { Code } from '@core/model/code';
 import type { Document } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { StudyState, Table } from '@core/model/study-state';
-import type { PassageColumns } from '@core/passages/columns';
+import type { PassageColumns } from '@core/model/passage-columns';
 import { tally, type CodebookCounts, type Tally } from '@core/passages/counting';
 import type { Scope } from '@core/queries/evaluate';
 import { documentsOfSet } from '@core/sets/members';

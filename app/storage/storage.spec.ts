@@ -1,14 +1,14 @@
 import { idOf } from '@core/change/change';
-import { importCodes } from '@core/change/commands/import-codes';
+import { importCodes } from '@core/commands/import-codes';
 import { UNDESCRIBED } from '@core/codebook/exchange/listed-code';
 import { planCodes } from '@core/codebook/exchange/plan-codes';
 import Dexie from 'dexie';
 import { applyChange } from '@core/change/apply';
 import { advance, EMPTY_HISTORY, type JournalEntry } from '@core/change/journal';
 import type { Action, Command } from '@core/change/command';
-import { addCode, deleteCode } from '@core/change/commands/codes';
-import { addDocuments } from '@core/change/commands/documents';
-import { codePlace } from '@core/change/commands/passages';
+import { addCode, deleteCode } from '@core/commands/codes';
+import { addDocuments } from '@core/commands/documents';
+import { codePlace } from '@core/commands/passages';
 import { randomId, type Id } from '@core/model/ids';
 import type { StudyState } from '@core/model/study-state';
 import { packPassages, unpackPassages } from '@core/passages/columns';

@@ -6,7 +6,7 @@ import { SCHEMA_VERSION } from '@core/model/schema-version';
 import type { Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { LogDigest } from '@core/log/digest';
-import type { PassageColumns } from '@core/passages/columns';
+import type { PassageColumns } from '@core/model/passage-columns';
 
 /** Rows of the `meta` table, by key. */
 export interface MetaRow {

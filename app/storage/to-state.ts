@@ -2,7 +2,7 @@ import type { Id } from '@core/model/ids';
 import { TABLE_TYPES } from '@core/model/records';
 import type { Study } from '@core/model/study';
 import { emptyState, type StudyState } from '@core/model/study-state';
-import type { PassageColumns } from '@core/passages/columns';
+import type { PassageColumns } from '@core/model/passage-columns';
 
 /** What is stored was parsed when it came in, and when it was brought to this version: it is not parsed again. */
 export function toState(

@@ -7,7 +7,8 @@ import { isMendable } from '@core/model/mendable';
 import { PassageSchema } from '@core/model/passage';
 import { RECORD_TYPES, RECORDS, schemaOf, TABLE_TYPES, type RecordType } from '@core/model/records';
 import { migrateEntry, migrateRecord, NewerVersionError, SCHEMA_VERSION } from '@core/model/schema-version';
-import { packPassages, unpackPassages, type PassageColumns } from '@core/passages/columns';
+import { packPassages, unpackPassages } from '@core/passages/columns';
+import type { PassageColumns } from '@core/model/passage-columns';
 import { fromRow, toRow, type StudyDatabase } from './study-database';
 
 /**

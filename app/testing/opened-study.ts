@@ -1,6 +1,6 @@
 import { applyChange } from '@core/change/apply';
 import { EMPTY_HISTORY } from '@core/change/journal';
-import { addCode } from '@core/change/commands/codes';
+import { addCode } from '@core/commands/codes';
 import type { Id } from '@core/model/ids';
 import { sequentialIds } from '@core/model/ids';
 import { emptyState } from '@core/model/study-state';

@@ -3,7 +3,7 @@ import { provideRouter } from '@angular/router';
 import { EMPTY_HISTORY } from '@core/change/journal';
 import type { Document } from '@core/model/document';
 import type { Id } from '@core/model/ids';
-import type { Stretch } from '@core/passages/relations';
+import type { Stretch } from '@core/model/stretch';
 import { Bench } from '@core/testing/make';
 import { tidySelection } from '@core/text/stretch';
 import { PassageWork } from '../places/reading/passage-work';

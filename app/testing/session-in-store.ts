@@ -1,5 +1,5 @@
 import { Entrance } from '../state/entrance';
-import { carryOut } from '@core/change/carry-out';
+import { carryOut } from '@core/commands/carry-out';
 import { inject, Injectable, type Provider } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Action, Command } from '@core/change/command';

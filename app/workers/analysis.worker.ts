@@ -11,7 +11,7 @@ import type { Id } from '@core/model/ids';
 import type { Question } from '@core/model/query';
 import type { Table } from '@core/model/study-state';
 import { CaseFinder, CodeUseCounter, type CodeUse, type SpokenDocument } from '@core/passages/code-use';
-import type { PassageColumns } from '@core/passages/columns';
+import type { PassageColumns } from '@core/model/passage-columns';
 import { countCodes } from '@core/passages/counting';
 import { evaluate, type Hit, type Scope } from '@core/queries/evaluate';
 import { waysOut, type WayOut } from '@core/queries/explain';

@@ -8,7 +8,7 @@ import type { ReadFile } from '@core/formats/read-file';
 import type { Table } from '@core/formats/table/table';
 import { composeImport, type TextChoices } from '@core/material/compose-import';
 import { applyChange } from '@core/change/apply';
-import { carryOut } from '@core/change/carry-out';
+import { carryOut } from '@core/commands/carry-out';
 import { answerUpdates, updateAnswers, type AnswerUpdate } from '@core/material/answer-updates';
 import { planTable, type Difference, type TableChoices, type TablePlan } from '@core/material/plan-table';
 import { previewOf, type Preview } from '@core/material/preview';

@@ -1,5 +1,5 @@
 import { Bench } from '../testing/make';
-import { addCase } from '../change/commands/cases';
+import { addCase } from '../commands/cases';
 import {
   addAttribute,
   attributesOf,
@@ -11,8 +11,8 @@ import {
   recode,
   setChoices,
   setValues,
-} from '../change/commands/attributes';
-import { addSet, deleteSet } from '../change/commands/sets';
+} from '../commands/attributes';
+import { addSet, deleteSet } from '../commands/sets';
 import { membersOf } from '../sets/members';
 import { checkStudy } from '../integrity/check-study';
 import { guessType } from './guess-type';

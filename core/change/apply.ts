@@ -2,7 +2,8 @@ import type { Id } from '../model/ids';
 import type { RecordShapes, TableType } from '../model/records';
 import type { StudyState, Table } from '../model/study-state';
 import type { Passage } from '../model/passage';
-import { isUnpacked, packPassages, unpackPassages, type PassageColumns } from '../passages/columns';
+import { isUnpacked, packPassages, unpackPassages } from '../passages/columns';
+import type { PassageColumns } from '../model/passage-columns';
 import { withOtherCodings } from '../passages/other-codings';
 import { idOf, type Change, type RecordChange } from './change';
 

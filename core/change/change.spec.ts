@@ -5,10 +5,10 @@ import { unpackPassages } from '../passages/columns';
 import { applyChange, ChangeConflictError } from './apply';
 import { invert, squash, type Change } from './change';
 import { CommandError, type Command } from './command';
-import { addCode, deleteCode, editCode, moveCode } from './commands/codes';
-import { addMemo, deleteMemo } from './commands/memos';
-import { codePlace, removeCoding, removePassage, setComment } from './commands/passages';
-import { addFolder, moveDocuments } from './commands/documents';
+import { addCode, deleteCode, editCode, moveCode } from '../commands/codes';
+import { addMemo, deleteMemo } from '../commands/memos';
+import { codePlace, removeCoding, removePassage, setComment } from '../commands/passages';
+import { addFolder, moveDocuments } from '../commands/documents';
 
 /** The state as plain values, so that two states can be compared whatever their columns are made of. */
 const plain = (state: StudyState) => ({

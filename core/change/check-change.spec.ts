@@ -4,7 +4,7 @@ import { unpackPassages } from '../passages/columns';
 import { Bench } from '../testing/make';
 import { added, updated } from './change';
 import { checkChange } from './check-change';
-import { editDocument } from './commands/documents';
+import { editDocument } from '../commands/documents';
 
 describe('what a change may hold', () => {
   const bench = new Bench();
@@ -50,6 +50,8 @@ describe('what a change may hold', () => {
         else expect(() => checkChange(change)).toThrowError(/cannot be stored/);
       }),
     );
+    const late = [{ codeId, coderId: bench.coderId, createdAt: 8.65e15 }];
+    expect(() => checkChange([updated('passage', passage!, { codings: late })])).toThrowError(/cannot be stored/);
   });
 
   it('checks new passages as a whole', () => {

@@ -72,6 +72,9 @@ function fitsAtSight(one: RecordChange): boolean {
   return one.after.codings.every(fitsCoding);
 }
 
+/** The latest moment a date can be, ms since 1970 (ECMA-262). */
+const LATEST = 8.64e15;
+
 const ID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
 const fitsCoding = ({ codeId, coderId, createdAt, rating, ...rest }: Passage['codings'][number]): boolean =>
@@ -79,5 +82,6 @@ const fitsCoding = ({ codeId, coderId, createdAt, rating, ...rest }: Passage['co
   ID.test(coderId) &&
   Number.isInteger(createdAt) &&
   createdAt >= 0 &&
+  createdAt <= LATEST &&
   (rating === undefined || (Number.isInteger(rating) && rating >= 1 && rating <= 10)) &&
   Object.keys(rest).length === 0;

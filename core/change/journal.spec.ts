@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { Bench } from '../testing/make';
-import { addCode } from './commands/codes';
+import { addCode } from '../commands/codes';
 import { advance, changeOf, EMPTY_HISTORY, type History, type JournalEntry } from './journal';
 import { JournalEntrySchema } from './journal-schema';
 

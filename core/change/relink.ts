@@ -4,7 +4,9 @@ import { entryOf, nameOfRecord, RECORDS, type RecordShapes, type RecordType, typ
 import type { StudyState } from '../model/study-state';
 import { idOf, type Change, type RecordChange } from './change';
 import { CommandError, short } from './command';
-import { setsSettled } from './settle';
+
+/** Changes that make records do without what they ask for; worked out by those who know what they ask. */
+export type Settle = (state: StudyState, moves: Moves) => Change;
 
 /**
  * A change, and with it everything that points at what it takes away or moves: memos and their texts, conditions,
@@ -13,15 +15,15 @@ import { setsSettled } from './settle';
  * @param own what a command changes
  * @param heirs what takes the place of records that go, and where parts of documents are now; what the change removes
  * and nobody takes the place of is gone
- * @param now milliseconds since 1970
+ * @param settle turns what asks for something that goes into what it answers now; see `setsSettled`
  * @throws CommandError where something that cannot be without it still needs what is to go
  */
-export function relinked(state: StudyState, own: Change, heirs: Moves, now: number): Change {
+export function relinked(state: StudyState, own: Change, heirs: Moves, settle: Settle): Change {
   let going = movesOf(own, heirs);
   if (!going) return own;
   const nameOf = (of: string, id: Id): string => nameOfRecord(state.tables[of as TableType]?.[id] ?? {});
   const change = new Map<string, RecordChange>(own.map((one) => [keyOf(one.type, idOf(one)), one]));
-  for (const one of setsSettled(state, going, now)) {
+  for (const one of settle(state, going)) {
     const key = keyOf(one.type, idOf(one));
     if (!change.has(key)) change.set(key, one);
   }

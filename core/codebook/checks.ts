@@ -1,9 +1,10 @@
 import type { Code } from '../model/code';
 import type { Id } from '../model/ids';
 import type { Table } from '../model/study-state';
-import type { PassageColumns } from '../passages/columns';
+import type { PassageColumns } from '../model/passage-columns';
 import type { CodeCounts } from '../passages/counting';
-import { union, type Stretch } from '../passages/relations';
+import { union } from '../passages/relations';
+import type { Stretch } from '../model/stretch';
 import { fold } from './find-codes';
 import { childrenOf } from './tree';
 

@@ -4,7 +4,7 @@ import type { Text } from '../model/document';
 import type { StudyState } from '../model/study-state';
 import { passageOf } from '../passages/columns';
 import { countCodes } from '../passages/counting';
-import { citation } from '../text/place';
+import { citation } from '../text/citation';
 import { pathOf } from './exchange/plan-codes';
 import { inTreeOrder } from './tree';
 

@@ -1,10 +1,10 @@
 import { EMPTY_HISTORY, advance, type JournalEntry } from '../change/journal';
 import type { Command } from '../change/command';
-import { addMemo } from '../change/commands/memos';
-import { editCode, deleteCode, moveCode } from '../change/commands/codes';
-import { codePlace } from '../change/commands/passages';
-import { retireCodes } from '../change/commands/codebook-work';
-import { joinCodes } from '../change/commands/join-codes';
+import { addMemo } from '../commands/memos';
+import { editCode, deleteCode, moveCode } from '../commands/codes';
+import { codePlace } from '../commands/passages';
+import { retireCodes } from '../commands/codebook-work';
+import { joinCodes } from '../commands/join-codes';
 import { touchesOf } from '../change/touches';
 import { countCodes } from '../passages/counting';
 import { CaseFinder, CodeUseCounter } from '../passages/code-use';

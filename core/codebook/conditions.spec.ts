@@ -1,8 +1,8 @@
-import { retireCodes } from '../change/commands/codebook-work';
-import { addCodeSet, changeCodeSet, deleteCodeSet, renameCodeSet } from '../change/commands/code-sets';
-import { editCode } from '../change/commands/codes';
-import { addFolder, moveDocuments } from '../change/commands/documents';
-import { addMemo } from '../change/commands/memos';
+import { retireCodes } from '../commands/codebook-work';
+import { addCodeSet, changeCodeSet, deleteCodeSet, renameCodeSet } from '../commands/code-sets';
+import { editCode } from '../commands/codes';
+import { addFolder, moveDocuments } from '../commands/documents';
+import { addMemo } from '../commands/memos';
 import type { CodeCondition } from '../model/code-set';
 import type { Id } from '../model/ids';
 import { countCodes } from '../passages/counting';

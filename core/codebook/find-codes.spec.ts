@@ -1,5 +1,5 @@
 import { Bench } from '../testing/make';
-import { editCode } from '../change/commands/codes';
+import { editCode } from '../commands/codes';
 import { categoriesOf, codeNamed, findCodes, fold } from './find-codes';
 import { markFor } from '../model/mark';
 

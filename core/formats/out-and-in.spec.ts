@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { importCodes } from '../change/commands/import-codes';
-import { importMemos } from '../change/commands/import-memos';
+import { importCodes } from '../commands/import-codes';
+import { importMemos } from '../commands/import-memos';
 import { codebookRows } from '../codebook/codebook-rows';
 import type { ListedCodebook } from '../codebook/exchange/listed-code';
 import { planCodes } from '../codebook/exchange/plan-codes';

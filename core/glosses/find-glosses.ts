@@ -1,6 +1,6 @@
 import type { Gloss } from '../model/gloss';
 import { asWholeWords, literally } from '../text/find-replace';
-import type { Stretch } from '../passages/relations';
+import type { Stretch } from '../model/stretch';
 
 /** A place where a defined word stands. */
 export interface GlossHit extends Stretch {

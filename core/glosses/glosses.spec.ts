@@ -1,4 +1,4 @@
-import { addGloss, deleteGloss, editGloss } from '../change/commands/glosses';
+import { addGloss, deleteGloss, editGloss } from '../commands/glosses';
 import { CommandError } from '../change/command';
 import { writeGlossaryCsv } from '../formats/csv/glossary-csv';
 import { renamed } from '../codebook/rename';

@@ -75,7 +75,10 @@ function checkDocument(document: Document, texts: ReadonlyMap<Id, Text> | null):
   };
   for (const { start, end, asked } of answers)
     expect(
-      start <= end && end <= characters && (!asked || (asked.start < asked.end && asked.end <= characters)),
+      0 <= start &&
+        start <= end &&
+        end <= characters &&
+        (!asked || (0 <= asked.start && asked.start < asked.end && asked.end <= characters)),
       `An answer in “${title}” lies outside its text.`,
     );
   expect(readTo <= characters, `“${title}” is marked as read beyond its end.`);

@@ -1,6 +1,6 @@
 import { EMPTY_HISTORY } from '../change/journal';
-import { addMemo, linkMemo } from '../change/commands/memos';
-import { addSet } from '../change/commands/sets';
+import { addMemo, linkMemo } from '../commands/memos';
+import { addSet } from '../commands/sets';
 import type { Id } from '../model/ids';
 import type { StudyState, Table } from '../model/study-state';
 import { Bench } from '../testing/make';

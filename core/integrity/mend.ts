@@ -3,6 +3,7 @@ import { applyChange } from '../change/apply';
 import type { Change } from '../change/change';
 import { CommandError, counted } from '../change/command';
 import { relinked } from '../change/relink';
+import { setsSettled } from '../commands/settle';
 import type { Id } from '../model/ids';
 import type { HeldPassage } from '../model/holding';
 import type { RecordType } from '../model/records';
@@ -42,7 +43,7 @@ export function danglingMended(state: StudyState, history: History, now: number)
         passages,
         stretch: (one) => (one.start < one.end && one.end <= (state.tables.document[one.documentId]?.characters ?? -1) ? [one] : []),
       },
-      now,
+      (before, moves) => setsSettled(before, moves, now),
     );
   } catch (error) {
     if (error instanceof CommandError) return null;

@@ -1,6 +1,6 @@
-import { addLogEntry, deleteLogEntry, editLogEntry } from '../change/commands/log-entries';
-import { addMemo } from '../change/commands/memos';
-import { codePlace } from '../change/commands/passages';
+import { addLogEntry, deleteLogEntry, editLogEntry } from '../commands/log-entries';
+import { addMemo } from '../commands/memos';
+import { codePlace } from '../commands/passages';
 import type { Command } from '../change/command';
 import type { JournalEntry } from '../change/journal';
 import { logDocx } from '../formats/docx-out/log-docx';

@@ -1,5 +1,5 @@
 import type { Command } from '../change/command';
-import { correctTexts } from '../change/commands/correct-text';
+import { correctTexts } from '../commands/correct-text';
 import type { Answer, Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { Table } from '../model/study-state';

@@ -1,6 +1,6 @@
 import { parseValue } from '../attributes/values';
-import { attributesOf } from '../change/commands/attributes';
-import { questionsOf } from '../change/commands/questions';
+import { attributesOf } from '../commands/attributes';
+import { questionsOf } from '../commands/questions';
 import type { Column } from '../formats/table/guess-roles';
 import type { Table } from '../formats/table/table';
 import type { AskedQuestion } from '../model/asked-question';

@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { checkStudy } from '../integrity/check-study';
-import { asPlanned } from '../change/commands/attributes';
+import { asPlanned } from '../commands/attributes';
 import { guessRoles, type Column } from '../formats/table/guess-roles';
 import { readTable } from '../formats/table/read-table';
 import type { Table } from '../formats/table/table';
 import { UnreadableFileError } from '../formats/reading';
 import { Bench } from '../testing/make';
-import { codePlace } from '../change/commands/passages';
+import { codePlace } from '../commands/passages';
 import { unpackPassages } from '../passages/columns';
 import { answerUpdates, updateAnswers } from './answer-updates';
 import { planTable, type TableChoices } from './plan-table';

@@ -1,5 +1,5 @@
-import { addCode } from '../change/commands/codes';
-import { importMemos } from '../change/commands/import-memos';
+import { addCode } from '../commands/codes';
+import { importMemos } from '../commands/import-memos';
 import {
   addMemo,
   addMemoEntry,
@@ -12,9 +12,9 @@ import {
   memoFromComment,
   renameKind,
   colourKinds,
-} from '../change/commands/memos';
-import { memoToDocument } from '../change/commands/memo-to-document';
-import { setComment } from '../change/commands/passages';
+} from '../commands/memos';
+import { memoToDocument } from '../material/memo-to-document';
+import { setComment } from '../commands/passages';
 import { memosDocx } from '../formats/docx-out/memos-docx';
 import { readDocx } from '../formats/docx/read-docx';
 import { checkStudy } from '../integrity/check-study';

@@ -1,4 +1,4 @@
-import type { PassageColumns } from '../passages/columns';
+import type { PassageColumns } from './passage-columns';
 import type { Id } from './ids';
 import { TABLE_TYPES, type RecordShapes, type TableType } from './records';
 import type { Study } from './study';

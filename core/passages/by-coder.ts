@@ -1,5 +1,6 @@
 import type { Id } from '../model/ids';
-import { idOfRow, type PassageColumns } from './columns';
+import { idOfRow } from './columns';
+import type { PassageColumns } from '../model/passage-columns';
 
 const known = new WeakMap<PassageColumns, Map<Id, PassageColumns | null>>();
 

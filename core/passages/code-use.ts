@@ -4,10 +4,11 @@ import type { Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { Table } from '../model/study-state';
 import { paragraphAt } from '../text/paragraphs';
-import type { PassageColumns } from './columns';
+import type { PassageColumns } from '../model/passage-columns';
 import { lineage } from './counting';
 import { wordsIn } from './coverage';
-import { union, type Stretch } from './relations';
+import { union } from './relations';
+import type { Stretch } from '../model/stretch';
 
 /** Where a code is used beyond the count of its passages. */
 export interface CodeUse {

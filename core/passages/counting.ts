@@ -2,7 +2,7 @@ import type { Code } from '../model/code';
 import type { Id } from '../model/ids';
 import type { Table } from '../model/study-state';
 import { codeNumber, codeNumbersOf, codeOfNumber, numbersGiven } from './code-numbers';
-import type { PassageColumns } from './columns';
+import type { PassageColumns } from '../model/passage-columns';
 
 /** How often codes occur. All count distinct passages: several coders on one passage count once. */
 export interface CodeCounts {

@@ -1,6 +1,7 @@
 import type { Text } from '../model/document';
 import { findWords } from '../text/words';
-import { union, type Stretch } from './relations';
+import { union } from './relations';
+import type { Stretch } from '../model/stretch';
 
 /** Words of a text, and how many of them lie in at least one passage. */
 export interface Coverage {

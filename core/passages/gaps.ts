@@ -1,7 +1,8 @@
 import type { Text } from '../model/document';
 import type { Passage } from '../model/passage';
 import { wordsWithin } from '../text/stretch';
-import { union, type Stretch } from './relations';
+import { union } from './relations';
+import type { Stretch } from '../model/stretch';
 
 /** Characters with a word among them are worth looking at. */
 const WORDS = /[\p{L}\p{N}]/u;

@@ -1,5 +1,5 @@
 import type { Passage } from '../model/passage';
-import type { Stretch } from './relations';
+import type { Stretch } from '../model/stretch';
 
 /** Rows `[first, last)` of a list. */
 export interface Rows {

@@ -1,7 +1,8 @@
 import type { Id } from '../model/ids';
 import type { Passage } from '../model/passage';
 import { numberAfter } from './code-numbers';
-import { rowOfId, type PassageColumns } from './columns';
+import { rowOfId } from './columns';
+import type { PassageColumns } from '../model/passage-columns';
 
 /**
  * Columns in which some passages have other codings, and all else is as it was: what stays is shared or copied as it

@@ -1,8 +1,4 @@
-/** A stretch of one text: start inclusive, end exclusive, not empty. */
-export interface Stretch {
-  readonly start: number;
-  readonly end: number;
-}
+import type { Stretch } from '../model/stretch';
 
 /** max(a₀,b₀) < min(a₁,b₁) */
 export const overlaps = (a: Stretch, b: Stretch): boolean => Math.max(a.start, b.start) < Math.min(a.end, b.end);

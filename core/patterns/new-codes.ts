@@ -1,6 +1,6 @@
 import type { Id } from '../model/ids';
 import type { Table } from '../model/study-state';
-import type { PassageColumns } from '../passages/columns';
+import type { PassageColumns } from '../model/passage-columns';
 
 /** What one document brought to the codebook. */
 export interface NewCodes {

@@ -3,7 +3,8 @@ import type { Id } from '../model/ids';
 import type { Question } from '../model/query';
 import type { Table } from '../model/study-state';
 import { withDescendants } from '../codebook/tree';
-import { idOfRow, type PassageColumns } from '../passages/columns';
+import { idOfRow } from '../passages/columns';
+import type { PassageColumns } from '../model/passage-columns';
 import { IntervalIndex } from '../passages/interval-index';
 
 /** A passage that answers a question. */

@@ -2,7 +2,7 @@ import type { Code } from '../model/code';
 import type { Id } from '../model/ids';
 import type { Question } from '../model/query';
 import type { Table } from '../model/study-state';
-import type { PassageColumns } from '../passages/columns';
+import type { PassageColumns } from '../model/passage-columns';
 import { evaluate, type Scope } from './evaluate';
 
 /** One step away from a question that found nothing, and how many passages it would find. */

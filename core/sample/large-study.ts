@@ -6,7 +6,8 @@ import type { Document, Paragraph, Text } from '../model/document';
 import { sequentialIds, type Id } from '../model/ids';
 import type { Passage } from '../model/passage';
 import { emptyState } from '../model/study-state';
-import { packPassages, type PassageColumns } from '../passages/columns';
+import { packPassages } from '../passages/columns';
+import type { PassageColumns } from '../model/passage-columns';
 
 /** How large a synthetic study is. Totals; they are spread evenly over the documents. */
 export interface StudySize {

@@ -1,4 +1,4 @@
-import type { Stretch } from '../passages/relations';
+import type { Stretch } from '../model/stretch';
 
 /** A source of the demo study: header lines, then paragraphs with marks in angle brackets (`demo/README.md`). */
 export interface MarkedSource {

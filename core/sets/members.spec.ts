@@ -1,7 +1,7 @@
-import { addAttribute, attributesOf, setValues } from '../change/commands/attributes';
-import { addCase, editSpeaker, ownDocuments, ownStretch } from '../change/commands/cases';
-import { addFolder, moveDocuments, setKindOf } from '../change/commands/documents';
-import { addSet, changeMembers, deleteSet, renameSet } from '../change/commands/sets';
+import { addAttribute, attributesOf, setValues } from '../commands/attributes';
+import { addCase, editSpeaker, ownDocuments, ownStretch } from '../commands/cases';
+import { addFolder, moveDocuments, setKindOf } from '../commands/documents';
+import { addSet, changeMembers, deleteSet, renameSet } from '../commands/sets';
 import type { Id } from '../model/ids';
 import type { ConditionPart } from '../model/set';
 import { Bench } from '../testing/make';

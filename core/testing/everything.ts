@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { added } from '../change/change';
-import { addDocuments } from '../change/commands/documents';
-import { changeMembers } from '../change/commands/sets';
-import { codePlace } from '../change/commands/passages';
-import { addMemo, linkMemo } from '../change/commands/memos';
-import { ownDocuments, ownStretch } from '../change/commands/cases';
+import { addDocuments } from '../commands/documents';
+import { changeMembers } from '../commands/sets';
+import { codePlace } from '../commands/passages';
+import { addMemo, linkMemo } from '../commands/memos';
+import { ownDocuments, ownStretch } from '../commands/cases';
 import type { StudyBundle } from '../formats/study-file/bundle';
 import { readStudyFile } from '../formats/study-file/read-study-file';
 import { addressOf } from '../model/address';

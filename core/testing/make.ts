@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import type { Action, Command, CommandContext } from '../change/command';
-import { carryOut } from '../change/carry-out';
+import { carryOut } from '../commands/carry-out';
 import { applyChange } from '../change/apply';
-import { codePlace } from '../change/commands/passages';
-import { addCode } from '../change/commands/codes';
+import { codePlace } from '../commands/passages';
+import { addCode } from '../commands/codes';
 import { sequentialIds, type Id, type NewId } from '../model/ids';
 import type { Document, Text } from '../model/document';
 import type { Passage } from '../model/passage';

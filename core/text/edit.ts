@@ -1,4 +1,4 @@
-import type { Stretch } from '../passages/relations';
+import type { Stretch } from '../model/stretch';
 import type { Paragraph, Text } from '../model/document';
 import { paragraphAt } from './paragraphs';
 

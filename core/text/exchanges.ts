@@ -1,7 +1,7 @@
 import type { Document, Text } from '../model/document';
 import { paragraphAt } from './paragraphs';
 import { wordsWithin } from './stretch';
-import type { Stretch } from '../passages/relations';
+import type { Stretch } from '../model/stretch';
 
 /**
  * Questions with their answers as one unit: from where the interviewer begins to speak to where the next question begins.

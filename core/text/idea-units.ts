@@ -1,7 +1,7 @@
 import type { Text } from '../model/document';
 import { paragraphAt } from './paragraphs';
 import { wordsWithin } from './stretch';
-import type { Stretch } from '../passages/relations';
+import type { Stretch } from '../model/stretch';
 
 /**
  * Units that the researcher makes: kept as the positions where they begin. A unit goes to where the next begins, or to

@@ -1,6 +1,6 @@
 import type { Paragraph } from '../model/document';
 import { paragraphAt } from './paragraphs';
-import type { Stretch } from '../passages/relations';
+import type { Stretch } from '../model/stretch';
 import { toGraphemeEdge } from './graphemes';
 
 /** The words of `[from, to)`: white space at its ends left out; null where nothing else is there. */

@@ -4,7 +4,7 @@ import { toGraphemeEdge } from './graphemes';
 import { inlineParts } from './inline-emphasis';
 import { normaliseText, tidyLine } from './normalise';
 import { numberTurns, paragraphAt } from './paragraphs';
-import { citation, placeOf } from './place';
+import { citation, placeOf } from './citation';
 import { tidySelection } from './stretch';
 import { countWords, findWords } from './words';
 

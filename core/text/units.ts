@@ -1,5 +1,5 @@
 import type { Paragraph, Text } from '../model/document';
-import type { Stretch } from '../passages/relations';
+import type { Stretch } from '../model/stretch';
 import { paragraphAt } from './paragraphs';
 import { wordsWithin } from './stretch';
 import { findWords } from './words';

@@ -1,6 +1,6 @@
 import { standingOn } from '@core/integrity/standing-on';
 import { withDescendants } from '@core/codebook/tree';
-import { deleteCode, deleteCodes, deletionToll } from '@core/change/commands/codes';
+import { deleteCode, deleteCodes, deletionToll } from '@core/commands/codes';
 import type { Id } from '@core/model/ids';
 import type { StudyState } from '@core/model/study-state';
 import { counted } from '@core/text/counted';

@@ -4,7 +4,7 @@ import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
-import { acceptProposal, declineProposal, freezeCodebook, proposeCode } from '@core/change/commands/freeze';
+import { acceptProposal, declineProposal, freezeCodebook, proposeCode } from '@core/commands/freeze';
 import { StudySession } from '../../state/study-session';
 import { selectCoders, selectProposals, selectStudy } from '../../state/study.selectors';
 import { Ask } from '../../ui/dialogs/ask';

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { editCode } from '@core/change/commands/codes';
+import { editCode } from '@core/commands/codes';
 import type { Id } from '@core/model/ids';
 import { unpackPassages } from '@core/passages/columns';
 import { Bench } from '@core/testing/make';

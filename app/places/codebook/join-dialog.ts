@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } 
 import { MAT_DIALOG_DATA, type MatDialog, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
-import { JoinAhead, joinCodes, joinedDescription, type JoinedDescription } from '@core/change/commands/join-codes';
+import { JoinAhead, joinCodes, joinedDescription, type JoinedDescription } from '@core/commands/join-codes';
 import { DESCRIPTION_LABELS } from '@core/codebook/described';
 import { rowsCarrying } from '@core/passages/columns';
 import type { Id } from '@core/model/ids';

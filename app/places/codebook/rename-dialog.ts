@@ -2,7 +2,7 @@ import { Counted } from '../../ui/counted/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, type MatDialog, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { renameCodes } from '@core/change/commands/codebook-work';
+import { renameCodes } from '@core/commands/codebook-work';
 import { renamed, type Renaming } from '@core/codebook/rename';
 import type { Id } from '@core/model/ids';
 import { StudySession } from '../../state/study-session';

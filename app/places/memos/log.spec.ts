@@ -1,6 +1,6 @@
 import { kindOf, type LogKind } from '@core/log/group-log';
-import { addCode } from '@core/change/commands/codes';
-import { codePlace } from '@core/change/commands/passages';
+import { addCode } from '@core/commands/codes';
+import { codePlace } from '@core/commands/passages';
 import type { Command } from '@core/change/command';
 import type { JournalEntry } from '@core/change/journal';
 import type { Id } from '@core/model/ids';

@@ -6,8 +6,8 @@ import { MatMenuModule } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import type { JournalEntry } from '@core/change/journal';
-import { addLogEntry, deleteLogEntry, editLogEntry } from '@core/change/commands/log-entries';
-import { noteExport } from '@core/change/commands/study';
+import { addLogEntry, deleteLogEntry, editLogEntry } from '@core/commands/log-entries';
+import { noteExport } from '@core/commands/study';
 import { fold } from '@core/codebook/find-codes';
 import {
   dayOf,

@@ -3,7 +3,7 @@ import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { countKnown, importMemos } from '@core/change/commands/import-memos';
+import { countKnown, importMemos } from '@core/commands/import-memos';
 import type { ListedMemo } from '@core/memos/exchange/listed-memo';
 import { StudySession } from '../../state/study-session';
 import { selectMemos } from '../../state/study.selectors';

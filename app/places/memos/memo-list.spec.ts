@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
-import { addMemo, addMemoEntry, editMemos } from '@core/change/commands/memos';
+import { addMemo, addMemoEntry, editMemos } from '@core/commands/memos';
 import type { Id } from '@core/model/ids';
 import { Bench } from '@core/testing/make';
 import { selectMemos } from '../../state/study.selectors';

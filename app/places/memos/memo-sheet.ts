@@ -5,7 +5,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
-import { deleteMemo, editMemo, linkMemo, type MemoFields } from '@core/change/commands/memos';
+import { deleteMemo, editMemo, linkMemo, type MemoFields } from '@core/commands/memos';
 import { nameOfSubject } from '@core/memos/name-of-subject';
 import { isAbout, subjectsOf } from '@core/memos/references';
 import { referencesIn, type Reference } from '@core/model/address';
@@ -91,7 +91,7 @@ export class MemoSheet {
   }
 
   protected async toDocument(): Promise<void> {
-    const { memoToDocument } = await import('@core/change/commands/memo-to-document');
+    const { memoToDocument } = await import('@core/material/memo-to-document');
     const action = this.session.run(memoToDocument(this.memo().id));
     if (action) this.notices.say('It is a document now, under Material, and linked to this memo.');
   }

@@ -1,7 +1,7 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { askComment, editMemo, memoFromComment } from '@core/change/commands/memos';
+import { askComment, editMemo, memoFromComment } from '@core/commands/memos';
 import { lastWritten, snippetOf } from '@core/memos/find-memos';
 import type { Id } from '@core/model/ids';
 import { passagesCommented } from '@core/passages/columns';

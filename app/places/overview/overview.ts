@@ -8,7 +8,7 @@ import type { JournalEntry } from '@core/change/journal';
 import { passageCount } from '@core/passages/columns';
 import { union } from '@core/passages/relations';
 import { newCodesByDocument } from '@core/patterns/new-codes';
-import { editStudy, workAs } from '@core/change/commands/study';
+import { editStudy, workAs } from '@core/commands/study';
 import { StudySession } from '../../state/study-session';
 import {
   selectBackup,

@@ -14,10 +14,10 @@ import { TextCache } from '../../state/text-cache';
 import { drawn, type Drawn } from '../../testing/component-with-study';
 import { EMPTY_QUESTION } from './query-draft';
 import { Queries } from './queries';
-import { deleteCode } from '@core/change/commands/codes';
-import { joinCodes } from '@core/change/commands/join-codes';
-import { addMemo } from '@core/change/commands/memos';
-import { saveQuery } from '@core/change/commands/study';
+import { deleteCode } from '@core/commands/codes';
+import { joinCodes } from '@core/commands/join-codes';
+import { addMemo } from '@core/commands/memos';
+import { saveQuery } from '@core/commands/study';
 
 /** Answers as the worker does, without a worker. */
 const analysis = {

@@ -18,7 +18,7 @@ import {
 import { Router } from '@angular/router';
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
-import { deleteQuery, saveQuery } from '@core/change/commands/study';
+import { deleteQuery, saveQuery } from '@core/commands/study';
 import type { Code } from '@core/model/code';
 import type { Id } from '@core/model/ids';
 import type { Question } from '@core/model/query';

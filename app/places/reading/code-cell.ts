@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, type ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { removeCoding } from '@core/change/commands/passages';
+import { removeCoding } from '@core/commands/passages';
 import { codeNamed, findCodes } from '@core/codebook/find-codes';
 import type { Code } from '@core/model/code';
 import type { Id } from '@core/model/ids';
 import type { Passage } from '@core/model/passage';
-import { samePlace, type Stretch } from '@core/passages/relations';
+import { samePlace } from '@core/passages/relations';
+import type { Stretch } from '@core/model/stretch';
 import { tidyLine } from '@core/text/normalise';
 import { StudySession } from '../../state/study-session';
 import { selectCodes, selectOfferedCodes, selectRecentCodeIds, selectStudy } from '../../state/study.selectors';

@@ -17,9 +17,10 @@ import type { Id } from '@core/model/ids';
 import type { Text } from '@core/model/document';
 import type { Passage } from '@core/model/passage';
 import { coverage } from '@core/passages/coverage';
-import { union, type Stretch } from '@core/passages/relations';
+import { union } from '@core/passages/relations';
+import type { Stretch } from '@core/model/stretch';
 import { paragraphAt } from '@core/text/paragraphs';
-import { turnsOf } from '@core/text/place';
+import { turnsOf } from '@core/text/citation';
 
 /** The whole document as one line: what is coded lies on it, a stroke says where we are. */
 @Component({

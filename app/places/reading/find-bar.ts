@@ -1,9 +1,9 @@
 import { counted } from '@core/text/counted';
 import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, inject, output, signal, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { codePlaces } from '@core/change/commands/passages';
+import { codePlaces } from '@core/commands/passages';
 import { findInTexts } from '@core/text/find-replace';
-import type { Stretch } from '@core/passages/relations';
+import type { Stretch } from '@core/model/stretch';
 import { unitAt } from '@core/text/units';
 import { Notices } from '../../state/notices';
 import { StudySession } from '../../state/study-session';

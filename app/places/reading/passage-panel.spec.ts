@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { useRatings } from '@core/change/commands/study';
+import { useRatings } from '@core/commands/study';
 import type { Id } from '@core/model/ids';
 import { unpackPassages } from '@core/passages/columns';
 import { Bench } from '@core/testing/make';

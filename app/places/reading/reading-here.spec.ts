@@ -1,8 +1,8 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
 import { EMPTY_HISTORY } from '@core/change/journal';
-import { addMemo, linkMemo } from '@core/change/commands/memos';
-import { codePlace } from '@core/change/commands/passages';
+import { addMemo, linkMemo } from '@core/commands/memos';
+import { codePlace } from '@core/commands/passages';
 import type { Document } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import { unpackPassages } from '@core/passages/columns';

@@ -21,7 +21,7 @@ import {
   selectStudy,
 } from '../../state/study.selectors';
 import { TextCache } from '../../state/text-cache';
-import type { Stretch } from '@core/passages/relations';
+import type { Stretch } from '@core/model/stretch';
 import { SetMembers } from './set-members';
 import { Trail, type TrailPlace } from './trail';
 import type { ReadingSurface } from './surface/reading-surface';

@@ -18,7 +18,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import type { Id } from '@core/model/ids';
-import type { Stretch } from '@core/passages/relations';
+import type { Stretch } from '@core/model/stretch';
 import { tidyLine } from '@core/text/normalise';
 import { lastPlaces } from '../../state/last-places';
 import { Notices } from '../../state/notices';

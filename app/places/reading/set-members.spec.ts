@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { addCodeSet } from '@core/change/commands/code-sets';
+import { addCodeSet } from '@core/commands/code-sets';
 import type { Id } from '@core/model/ids';
 import type { CodeUse } from '@core/passages/code-use';
 import { AnalysisService } from '../../workers/analysis-service';

@@ -3,7 +3,7 @@ import { counted } from '@core/text/counted';
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { noteExport } from '@core/change/commands/study';
+import { noteExport } from '@core/commands/study';
 import { codebookRows, documentsWithExamples } from '@core/codebook/codebook-rows';
 import { codebookCsv } from '@core/formats/csv/codebook-csv';
 import { codingsCsv } from '@core/formats/csv/codings-csv';

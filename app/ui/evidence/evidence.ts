@@ -5,7 +5,7 @@ import type { Code } from '@core/model/code';
 import { passageOf } from '@core/passages/columns';
 import type { Hit } from '@core/queries/evaluate';
 import { paragraphAt } from '@core/text/paragraphs';
-import { citation, placeOf } from '@core/text/place';
+import { citation, placeOf } from '@core/text/citation';
 import { Notices } from '../../state/notices';
 import { TextCache } from '../../state/text-cache';
 import { selectCodes, selectDocuments, selectPassages } from '../../state/study.selectors';

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
-import { addGloss } from '@core/change/commands/glosses';
+import { addGloss } from '@core/commands/glosses';
 import { Bench } from '@core/testing/make';
 import { Store } from '@ngrx/store';
 import { selectGlosses } from '../../state/study.selectors';

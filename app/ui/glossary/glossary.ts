@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, resource, signal,
 import { Router } from '@angular/router';
 import { MAT_DIALOG_DATA, type MatDialog, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { addGloss, deleteGloss, editGloss } from '@core/change/commands/glosses';
-import { noteExport } from '@core/change/commands/study';
+import { addGloss, deleteGloss, editGloss } from '@core/commands/glosses';
+import { noteExport } from '@core/commands/study';
 import { writeGlossaryCsv } from '@core/formats/csv/glossary-csv';
 import type { Gloss } from '@core/model/gloss';
 import type { Id } from '@core/model/ids';

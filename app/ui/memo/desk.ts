@@ -14,9 +14,9 @@ import {
 } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Editor } from '@tiptap/core';
-import { addMemo, addMemoEntry, editMemo, editMemoEntry } from '@core/change/commands/memos';
+import { addMemo, addMemoEntry, editMemo, editMemoEntry } from '@core/commands/memos';
 import type { Command } from '@core/change/command';
-import { together } from '@core/change/together';
+import { together } from '@core/commands/together';
 import { MEMO_KINDS } from '@core/model/memo';
 import { nameOfSubject } from '@core/memos/name-of-subject';
 import { subjectsOf } from '@core/memos/references';

@@ -12,7 +12,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { WantedCodes } from '@core/change/commands/passages';
+import type { WantedCodes } from '@core/commands/passages';
 import { codeNamed, findCodes } from '@core/codebook/find-codes';
 import type { NewCode } from '@core/codebook/new-code';
 import type { Id } from '@core/model/ids';

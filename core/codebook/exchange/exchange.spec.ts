@@ -1,6 +1,6 @@
-import { importCodes } from '../../change/commands/import-codes';
-import { addCodeSet } from '../../change/commands/code-sets';
-import { editCode } from '../../change/commands/codes';
+import { importCodes } from '../../commands/import-codes';
+import { addCodeSet } from '../../commands/code-sets';
+import { editCode } from '../../commands/codes';
 import { codebookCsv } from '../../formats/csv/codebook-csv';
 import { codebookTable } from '../../formats/csv/codebook-csv';
 import { codebookDocx } from '../../formats/docx-out/codebook-docx';

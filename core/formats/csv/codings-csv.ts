@@ -4,7 +4,7 @@ import type { StudyState } from '../../model/study-state';
 import { lineage } from '../../passages/counting';
 import { unpackPassages } from '../../passages/columns';
 import { paragraphAt } from '../../text/paragraphs';
-import { placeOf } from '../../text/place';
+import { placeOf } from '../../text/citation';
 import { writeCsv } from './write-csv';
 
 const HEADINGS = [

@@ -1,4 +1,4 @@
-import { setComment } from '../../change/commands/passages';
+import { setComment } from '../../commands/passages';
 import { unpackPassages } from '../../passages/columns';
 import { Bench } from '../../testing/make';
 import { parseDocument, DomUtils } from 'htmlparser2';

@@ -5,7 +5,7 @@ import type { Coder } from '../../model/study';
 import type { Table } from '../../model/study-state';
 import { codeColour, cssColour } from '../../model/palette';
 import { cutSegments, layThreads } from '../../passages/threads';
-import { placeOf } from '../../text/place';
+import { placeOf } from '../../text/citation';
 import { safe } from './escape';
 
 /**

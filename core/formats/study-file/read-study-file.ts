@@ -10,7 +10,8 @@ import { RECORDS, schemaOf, TABLE_TYPES, type TableType } from '../../model/reco
 import { migrate, migrateEntry, migrateRecord, NewerVersionError, SCHEMA_VERSION } from '../../model/schema-version';
 import { emptyState, type StudyState } from '../../model/study-state';
 import { StudySchema } from '../../model/study';
-import { packPassages, type PassageColumns } from '../../passages/columns';
+import { packPassages } from '../../passages/columns';
+import type { PassageColumns } from '../../model/passage-columns';
 import { ArchiveError, unpackArchive } from '../archive';
 import { sha256 } from '../sha256';
 import type { StudyBundle } from './bundle';

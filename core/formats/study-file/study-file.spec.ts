@@ -5,7 +5,7 @@ import { Bench } from '../../testing/make';
 import { advance, EMPTY_HISTORY, type JournalEntry } from '../../change/journal';
 import { applyChange } from '../../change/apply';
 import { invert } from '../../change/change';
-import { addCode } from '../../change/commands/codes';
+import { addCode } from '../../commands/codes';
 import { randomId } from '../../model/ids';
 import { TABLE_TYPES } from '../../model/records';
 import { NewerVersionError } from '../../model/schema-version';

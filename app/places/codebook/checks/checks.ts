@@ -4,9 +4,9 @@ import { ChangeDetectionStrategy, Component, computed, inject, resource, signal 
 import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { leaveFinding, lookAtAllFindings } from '@core/change/commands/checks';
-import { moveCodes, retireCodes } from '@core/change/commands/codebook-work';
-import { deleteCode } from '@core/change/commands/codes';
+import { leaveFinding, lookAtAllFindings } from '@core/commands/checks';
+import { moveCodes, retireCodes } from '@core/commands/codebook-work';
+import { deleteCode } from '@core/commands/codes';
 import { keyOf, USUAL_LIMITS, type CheckLimits, type Finding } from '@core/codebook/checks';
 import type { Code } from '@core/model/code';
 import type { Id } from '@core/model/ids';

@@ -4,8 +4,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { anchorPassages } from '@core/change/commands/codebook-work';
-import { moveCodings } from '@core/change/commands/move-codings';
+import { anchorPassages } from '@core/commands/codebook-work';
+import { moveCodings } from '@core/commands/move-codings';
 import type { CodePage } from '@core/codebook/code-page';
 import type { Code } from '@core/model/code';
 import type { Id } from '@core/model/ids';

@@ -13,11 +13,11 @@ import {
 } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { moveCodings } from '@core/change/commands/move-codings';
+import { moveCodings } from '@core/commands/move-codings';
 import type { Code } from '@core/model/code';
 import type { Id } from '@core/model/ids';
 import type { Hit } from '@core/queries/evaluate';
-import { placeWords } from '@core/text/place';
+import { placeWords } from '@core/text/citation';
 import { paragraphAt } from '@core/text/paragraphs';
 import { StudySession } from '../../../state/study-session';
 import { selectCodes, selectDocuments, selectPassages } from '../../../state/study.selectors';

@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { addCodeSet, changeCodeSet, deleteCodeSet, renameCodeSet } from '@core/change/commands/code-sets';
+import { addCodeSet, changeCodeSet, deleteCodeSet, renameCodeSet } from '@core/commands/code-sets';
 import { codesMeeting, codesOfSet, conditionsSentence } from '@core/codebook/conditions';
 import type { CodeCondition, CodeSet } from '@core/model/code-set';
 import type { Id } from '@core/model/ids';

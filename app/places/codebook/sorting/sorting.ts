@@ -5,7 +5,7 @@ import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signa
 import { MatMenuModule, type MatMenuTrigger } from '@angular/material/menu';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { addCodeSet } from '@core/change/commands/code-sets';
+import { addCodeSet } from '@core/commands/code-sets';
 import {
   addGroup,
   addSorting,
@@ -15,7 +15,7 @@ import {
   groupsToCategories,
   layCodes,
   removeGroup,
-} from '@core/change/commands/sortings';
+} from '@core/commands/sortings';
 import { codesOfSet } from '@core/codebook/conditions';
 import { childrenOf } from '@core/codebook/tree';
 import type { Code } from '@core/model/code';
@@ -23,7 +23,7 @@ import type { Id } from '@core/model/ids';
 import type { SortingGroup } from '@core/model/sorting';
 import { StudySession } from '../../../state/study-session';
 import { selectCodeCounts, selectCodeFacts, selectCodes, selectCodeSets, selectSortings, selectData } from '../../../state/study.selectors';
-import { addCode } from '@core/change/commands/codes';
+import { addCode } from '@core/commands/codes';
 import { deleteAfterAsking } from '../delete-codes';
 import { Ask } from '../../../ui/dialogs/ask';
 import { Icon } from '../../../ui/icon/icon';

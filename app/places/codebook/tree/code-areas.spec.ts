@@ -1,5 +1,5 @@
 import { added } from '@core/change/change';
-import { codePlace } from '@core/change/commands/passages';
+import { codePlace } from '@core/commands/passages';
 import { Bench } from '@core/testing/make';
 import { inTreeOrder } from '@core/codebook/tree';
 import { drawn } from '../../../testing/component-with-study';

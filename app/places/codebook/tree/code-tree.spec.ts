@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
-import { addCodeSet } from '@core/change/commands/code-sets';
+import { addCodeSet } from '@core/commands/code-sets';
 import type { Code } from '@core/model/code';
 import type { Id } from '@core/model/ids';
 import { Bench } from '@core/testing/make';

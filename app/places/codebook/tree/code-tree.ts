@@ -14,8 +14,8 @@ import {
 } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
-import { addCode, moveCode } from '@core/change/commands/codes';
-import { moveCodes } from '@core/change/commands/codebook-work';
+import { addCode, moveCode } from '@core/commands/codes';
+import { moveCodes } from '@core/commands/codebook-work';
 import { childrenOf } from '@core/codebook/tree';
 import type { Id } from '@core/model/ids';
 import { StudySession } from '../../../state/study-session';

@@ -4,8 +4,8 @@ import { ChangeDetectionStrategy, Component, inject, input, output } from '@angu
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
-import { colourByCategory, colourCodes, moveCodes, retireCodes } from '@core/change/commands/codebook-work';
-import { addCodeSet, changeCodeSet } from '@core/change/commands/code-sets';
+import { colourByCategory, colourCodes, moveCodes, retireCodes } from '@core/commands/codebook-work';
+import { addCodeSet, changeCodeSet } from '@core/commands/code-sets';
 import { FAMILY_SIZE } from '@core/model/code';
 import type { Id } from '@core/model/ids';
 import { FAMILY_NAMES } from '@core/model/palette';

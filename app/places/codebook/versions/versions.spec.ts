@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { StudySession } from '../../../state/study-session';
-import { editCode, addCode, moveCode, deleteCode } from '@core/change/commands/codes';
+import { editCode, addCode, moveCode, deleteCode } from '@core/commands/codes';
 import type { Command } from '@core/change/command';
 import type { JournalEntry } from '@core/change/journal';
 import { Bench } from '@core/testing/make';

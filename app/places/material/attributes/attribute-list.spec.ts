@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
-import { addAttribute, attributesOf, setValues } from '@core/change/commands/attributes';
-import { addCase } from '@core/change/commands/cases';
+import { addAttribute, attributesOf, setValues } from '@core/commands/attributes';
+import { addCase } from '@core/commands/cases';
 import type { Id } from '@core/model/ids';
 import { Bench } from '@core/testing/make';
 import { selectData } from '../../../state/study.selectors';

@@ -14,7 +14,7 @@ import {
   recode,
   renameAttribute,
   setChoices,
-} from '@core/change/commands/attributes';
+} from '@core/commands/attributes';
 import { ATTRIBUTE_TYPES, type Attribute } from '@core/model/case';
 import type { Id } from '@core/model/ids';
 import { StudySession } from '../../../state/study-session';

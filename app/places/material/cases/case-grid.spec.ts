@@ -1,5 +1,5 @@
-import { addAttribute, attributesOf, setValues } from '@core/change/commands/attributes';
-import { addCase } from '@core/change/commands/cases';
+import { addAttribute, attributesOf, setValues } from '@core/commands/attributes';
+import { addCase } from '@core/commands/cases';
 import type { Id } from '@core/model/ids';
 import { Bench } from '@core/testing/make';
 import { TestBed } from '@angular/core/testing';

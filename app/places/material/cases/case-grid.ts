@@ -4,12 +4,12 @@ import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } 
 import { ApplicationRef, ChangeDetectionStrategy, Component, computed, type ElementRef, inject, signal, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { showValue } from '@core/attributes/values';
-import { setValues, type TypedValue } from '@core/change/commands/attributes';
-import { addCase, deleteCases, editCase } from '@core/change/commands/cases';
-import { addSet } from '@core/change/commands/sets';
+import { setValues, type TypedValue } from '@core/commands/attributes';
+import { addCase, deleteCases, editCase } from '@core/commands/cases';
+import { addSet } from '@core/commands/sets';
 import type { Command } from '@core/change/command';
 import { listed } from '@core/text/listed';
-import { together } from '@core/change/together';
+import { together } from '@core/commands/together';
 import { randomId, type Id } from '@core/model/ids';
 import type { Case } from '@core/model/case';
 import { StudySession } from '../../../state/study-session';

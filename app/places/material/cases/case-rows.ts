@@ -1,7 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { compareValues, showValue } from '@core/attributes/values';
-import { attributesOf } from '@core/change/commands/attributes';
+import { attributesOf } from '@core/commands/attributes';
 import { fold } from '@core/codebook/find-codes';
 import type { Case } from '@core/model/case';
 import type { Id } from '@core/model/ids';

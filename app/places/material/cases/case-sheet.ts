@@ -3,8 +3,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { showValue } from '@core/attributes/values';
-import { attributesOf } from '@core/change/commands/attributes';
-import { editCase } from '@core/change/commands/cases';
+import { attributesOf } from '@core/commands/attributes';
+import { editCase } from '@core/commands/cases';
 import type { Case } from '@core/model/case';
 import { StudySession } from '../../../state/study-session';
 import { selectData, selectStudy } from '../../../state/study.selectors';

@@ -1,6 +1,6 @@
-import { addAttribute, attributesOf, setValues } from '@core/change/commands/attributes';
-import { addCase, ownDocuments, ownStretch } from '@core/change/commands/cases';
-import { codePlace } from '@core/change/commands/passages';
+import { addAttribute, attributesOf, setValues } from '@core/commands/attributes';
+import { addCase, ownDocuments, ownStretch } from '@core/commands/cases';
+import { codePlace } from '@core/commands/passages';
 import { applyChange } from '@core/change/apply';
 import type { Command } from '@core/change/command';
 import type { Document } from '@core/model/document';

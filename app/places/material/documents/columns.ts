@@ -1,5 +1,5 @@
 import { compareValues, showValue } from '@core/attributes/values';
-import { attributesOf } from '@core/change/commands/attributes';
+import { attributesOf } from '@core/commands/attributes';
 import { subjectsOf } from '@core/memos/references';
 import type { Attribute, Case } from '@core/model/case';
 import type { Document } from '@core/model/document';

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { addFolder, moveDocuments } from '@core/change/commands/documents';
+import { addFolder, moveDocuments } from '@core/commands/documents';
 import { Bench } from '@core/testing/make';
 import { selectDocuments } from '../../../state/study.selectors';
 import { drawn, type Drawn } from '../../../testing/component-with-study';

@@ -8,8 +8,8 @@ import { MatMenuModule } from '@angular/material/menu';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { strToU8, zip } from 'fflate';
-import { attributesOf, setValues } from '@core/change/commands/attributes';
-import { ownDocuments } from '@core/change/commands/cases';
+import { attributesOf, setValues } from '@core/commands/attributes';
+import { ownDocuments } from '@core/commands/cases';
 import {
   addFolder,
   deleteDocuments,
@@ -19,9 +19,9 @@ import {
   removeFolder,
   renameFolder,
   setKindOf,
-} from '@core/change/commands/documents';
-import { addSet, changeMembers } from '@core/change/commands/sets';
-import { joinDocuments } from '@core/change/commands/split-join';
+} from '@core/commands/documents';
+import { addSet, changeMembers } from '@core/commands/sets';
+import { joinDocuments } from '@core/commands/split-join';
 import { fold } from '@core/codebook/find-codes';
 import { listed } from '@core/text/listed';
 import { naturalOrder } from '@core/text/natural-order';

@@ -1,9 +1,9 @@
 import { counted } from '@core/text/counted';
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { attributesOf } from '@core/change/commands/attributes';
-import { correctTexts } from '@core/change/commands/correct-text';
-import { questionsOf } from '@core/change/commands/questions';
+import { attributesOf } from '@core/commands/attributes';
+import { correctTexts } from '@core/commands/correct-text';
+import { questionsOf } from '@core/commands/questions';
 import { added, updated, type Change } from '@core/change/change';
 import type { SpeakerChoice } from '@core/material/compose-import';
 import type { TableChoices } from '@core/material/plan-table';

@@ -16,7 +16,7 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { questionsOf } from '@core/change/commands/questions';
+import { questionsOf } from '@core/commands/questions';
 import { endingOf, READABLE_ENDINGS, TABLE_ENDINGS } from '@core/formats/readable-endings';
 import type { Preview } from '@core/material/preview';
 import type { Markers } from '@core/questions/find-questions';

@@ -3,7 +3,7 @@ import { counted } from '@core/text/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { documentsAsking, joinQuestions, moveQuestion, questionsOf, removeQuestion, rewordQuestion } from '@core/change/commands/questions';
+import { documentsAsking, joinQuestions, moveQuestion, questionsOf, removeQuestion, rewordQuestion } from '@core/commands/questions';
 import type { AskedQuestion } from '@core/model/asked-question';
 import type { Id } from '@core/model/ids';
 import { StudySession } from '../../../state/study-session';

@@ -4,7 +4,7 @@ import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } 
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { replaceWords } from '@core/change/commands/replace-words';
+import { replaceWords } from '@core/commands/replace-words';
 import { writeCsv } from '@core/formats/csv/write-csv';
 import type { Text } from '@core/model/document';
 import { findInTexts, replaceHits, type TextHit } from '@core/text/find-replace';

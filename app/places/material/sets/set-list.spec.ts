@@ -1,6 +1,6 @@
-import { addAttribute, attributesOf, setValues } from '@core/change/commands/attributes';
-import { addCase } from '@core/change/commands/cases';
-import { addSet } from '@core/change/commands/sets';
+import { addAttribute, attributesOf, setValues } from '@core/commands/attributes';
+import { addCase } from '@core/commands/cases';
+import { addSet } from '@core/commands/sets';
 import type { Id } from '@core/model/ids';
 import { Bench } from '@core/testing/make';
 import { drawn, type Drawn } from '../../../testing/component-with-study';

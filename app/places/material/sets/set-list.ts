@@ -4,8 +4,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { parseValue, showValue } from '@core/attributes/values';
-import { attributesOf } from '@core/change/commands/attributes';
-import { addSet, changeCondition, changeMembers, deleteSet, renameSet } from '@core/change/commands/sets';
+import { attributesOf } from '@core/commands/attributes';
+import { addSet, changeCondition, changeMembers, deleteSet, renameSet } from '@core/commands/sets';
 import { COMPARISONS, type Comparison, type ConditionPart, type MemberSet } from '@core/model/set';
 import { DOCUMENT_KINDS } from '@core/model/document';
 import type { Id } from '@core/model/ids';

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
-import { addAttribute, attributesOf, setValues } from '@core/change/commands/attributes';
-import { addCase, ownDocuments } from '@core/change/commands/cases';
+import { addAttribute, attributesOf, setValues } from '@core/commands/attributes';
+import { addCase, ownDocuments } from '@core/commands/cases';
 import { added, updated } from '@core/change/change';
 import type { Id } from '@core/model/ids';
 import { unpackPassages } from '@core/passages/columns';

@@ -13,9 +13,9 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { codePlace } from '@core/change/commands/passages';
-import { questionsOf } from '@core/change/commands/questions';
-import { attributesOf } from '@core/change/commands/attributes';
+import { codePlace } from '@core/commands/passages';
+import { questionsOf } from '@core/commands/questions';
+import { attributesOf } from '@core/commands/attributes';
 import { showValue } from '@core/attributes/values';
 import type { Answer, Document, Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';

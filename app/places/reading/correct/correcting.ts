@@ -1,6 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { correctTexts, passagesLost } from '@core/change/commands/correct-text';
+import { correctTexts, passagesLost } from '@core/commands/correct-text';
 import type { Id } from '@core/model/ids';
 import type { CarriedOver } from '@core/text/carry-over';
 import { tidyLine } from '@core/text/normalise';

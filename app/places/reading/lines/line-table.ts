@@ -11,12 +11,13 @@ import {
   viewChildren,
 } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { setUnits } from '@core/change/commands/documents';
+import { setUnits } from '@core/commands/documents';
 import type { Passage } from '@core/model/passage';
-import { samePlace, type Stretch } from '@core/passages/relations';
+import { samePlace } from '@core/passages/relations';
+import type { Stretch } from '@core/model/stretch';
 import { PassageGroups } from '@core/passages/groups';
 import { joinBefore, splitAt } from '@core/text/idea-units';
-import { placeOf } from '@core/text/place';
+import { placeOf } from '@core/text/citation';
 import { unitsOf } from '@core/text/units';
 import { keptSignal } from '../../../state/kept-signal';
 import { Notices } from '../../../state/notices';

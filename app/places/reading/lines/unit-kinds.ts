@@ -1,5 +1,5 @@
 import type { Document, Text } from '@core/model/document';
-import type { Stretch } from '@core/passages/relations';
+import type { Stretch } from '@core/model/stretch';
 import { exchangesOf } from '@core/text/exchanges';
 import { ideaUnits } from '@core/text/idea-units';
 import { unitsOf } from '@core/text/units';

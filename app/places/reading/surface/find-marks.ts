@@ -1,6 +1,6 @@
 import { RangeSet, StateEffect, StateField } from '@codemirror/state';
 import { Decoration, EditorView, ViewPlugin, type DecorationSet, type PluginValue, type ViewUpdate } from '@codemirror/view';
-import type { Stretch } from '@core/passages/relations';
+import type { Stretch } from '@core/model/stretch';
 
 /** What was found in the text, and which of it is looked at; nothing when `hits` is empty. */
 export interface FoundWords {

@@ -2,7 +2,7 @@ import { StateField } from '@codemirror/state';
 import { Decoration, EditorView, WidgetType, type DecorationSet } from '@codemirror/view';
 import { tidySelection } from '@core/text/stretch';
 import type { Id } from '@core/model/ids';
-import type { Stretch } from '@core/passages/relations';
+import type { Stretch } from '@core/model/stretch';
 import { choosePassage, chosenField, codingField, showCoding } from './threads';
 
 /** Told when an end was dragged: the passage, and where it is to be. */

@@ -18,7 +18,7 @@ import { EditorView, keymap, type Rect } from '@codemirror/view';
 import { standardKeymap } from '@codemirror/commands';
 import type { Document, Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
-import type { Stretch } from '@core/passages/relations';
+import type { Stretch } from '@core/model/stretch';
 import { tidySelection, withoutLabels } from '@core/text/stretch';
 import { paragraphAt } from '@core/text/paragraphs';
 import { GlossFinder } from '@core/glosses/find-glosses';

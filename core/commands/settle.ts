@@ -1,0 +1,42 @@
+import { codesMeeting } from '../codebook/conditions';
+import type { CodeSet } from '../model/code-set';
+import { heldIn, type Moves } from '../model/references';
+import type { RecordType } from '../model/records';
+import type { MemberSet } from '../model/set';
+import type { StudyState } from '../model/study-state';
+import { CaseFinder, CodeUseCounter } from '../passages/code-use';
+import { countCodes } from '../passages/counting';
+import { membersOf } from '../sets/members';
+import { updated, type Change } from '../change/change';
+
+/**
+ * Live sets that ask for something that goes, as sets filled by hand with what is in them now: a condition that is
+ * left out would let in what was never meant.
+ * @param now milliseconds since 1970, for conditions that count back from today
+ */
+export function setsSettled(state: StudyState, moves: Moves, now: number): Change {
+  return [
+    ...Object.values(state.tables.set).flatMap((set) => (asksForGone('set', set, moves) ? [settledSet(state, set)] : [])),
+    ...Object.values(state.tables.codeSet).flatMap((set) => (asksForGone('codeSet', set, moves) ? [settledCodeSet(state, set, now)] : [])),
+  ];
+}
+
+/** The set filled by hand with its members of now. */
+export const settledSet = (state: StudyState, set: MemberSet) => updated('set', set, { condition: null, memberIds: membersOf(state, set) });
+
+function settledCodeSet(state: StudyState, set: CodeSet, now: number) {
+  const columns = Object.values(state.passages);
+  const counter = new CodeUseCounter(state.tables.code, new CaseFinder(state.tables.case), null, false);
+  for (const some of columns) counter.add(some, state.tables.document[some.documentId]!, null);
+  const counts = countCodes(columns, state.tables.code);
+  const codeIds = codesMeeting({ state, counts, cases: counter.result(), now }, set.conditions ?? []);
+  return updated('codeSet', set, { conditions: null, codeIds });
+}
+
+function asksForGone(type: 'set' | 'codeSet', record: MemberSet | CodeSet, { records = {} }: Moves): boolean {
+  return heldIn(type, record as never).points.some(({ of, id, whenGone }) => {
+    const heir = records[of as RecordType]?.get(id);
+    // what lay in a folder goes up to the one above it, where other things lie as well
+    return whenGone === 'settled' && heir !== undefined && (heir === null || of === 'folder');
+  });
+}

@@ -1,0 +1,191 @@
+import fc from 'fast-check';
+import { checkStudy, danglingIn } from '../integrity/check-study';
+import type { Id } from '../model/ids';
+import type { TableType } from '../model/records';
+import type { StudyState } from '../model/study-state';
+import { unpackPassages } from '../passages/columns';
+import type { Bench } from '../testing/make';
+import { benchWithEverything } from '../testing/everything';
+import { applyChange } from '../change/apply';
+import { invert, type Change } from '../change/change';
+import { checkChange } from '../change/check-change';
+import { CommandError, type Action, type Command } from '../change/command';
+import { changeType, deleteAttribute, joinChoices } from './attributes';
+import { deleteCases } from './cases';
+import { addCodeSet, deleteCodeSet } from './code-sets';
+import { anchorPassages, copyCode, moveCodes, retireCodes } from './codebook-work';
+import { deleteCodes } from './codes';
+import { correctTexts } from './correct-text';
+import { addFolder, deleteDocuments, moveDocuments, removeFolder } from './documents';
+import { acceptProposal, declineProposal, proposeCode } from './freeze';
+import { joinCodes } from './join-codes';
+import { deleteMemos } from './memos';
+import { moveCodings } from './move-codings';
+import { codePlace, removeCoding, removePassage } from './passages';
+import { joinQuestions, removeQuestion } from './questions';
+import { addRelation, deleteRelation } from './relations';
+import { movePassage, recode } from './reshape-passages';
+import { addSet, deleteSet } from './sets';
+import { addSorting, deleteSorting, groupsToCategories } from './sortings';
+import { joinDocuments, splitDocument } from './split-join';
+import { deleteQuery, saveQuery } from './study';
+
+/** Numbers by which a command chooses among what there is. */
+type Choice = readonly [number, number, number];
+
+const one = (state: StudyState, type: TableType, at: number): Id => {
+  const ids = Object.keys(state.tables[type]);
+  return ids[at % Math.max(1, ids.length)] ?? '';
+};
+const somePassage = (state: StudyState, at: number) => {
+  const all = Object.values(state.passages).flatMap(unpackPassages);
+  return all[at % Math.max(1, all.length)]!;
+};
+const text = (bench: Bench, at: number) => bench.texts.get(one(bench.state, 'document', at))!;
+
+/** Everything that joins, deletes, divides, moves and makes, on whatever the numbers choose. */
+const ACTS: Readonly<Record<string, (bench: Bench, choice: Choice) => Command>> = {
+  'delete a code': ({ state }, [a]) => deleteCodes([one(state, 'code', a)]),
+  'join codes': ({ state }, [a, b]) => joinCodes(one(state, 'code', a), [one(state, 'code', b)]),
+  'move a code': ({ state }, [a, b]) => moveCodes([one(state, 'code', a)], b % 3 === 0 ? null : one(state, 'code', b)),
+  'copy a code': ({ state }, [a, b]) => copyCode(one(state, 'code', a), `Copy ${b}`, true),
+  'retire a code': ({ state }, [a]) => retireCodes([one(state, 'code', a)], true),
+  'give a code': ({ state }, [a, b, c]) =>
+    codePlace({
+      documentId: one(state, 'document', a),
+      place: { start: b % 30, end: (b % 30) + 1 + (c % 40) },
+      codeIds: [one(state, 'code', c)],
+    }),
+  'take a code off': ({ state }, [a]) => {
+    const passage = somePassage(state, a);
+    return removeCoding(passage.documentId, passage.id, passage.codings[0]?.codeId ?? '');
+  },
+  'move codings': ({ state }, [a, b]) => {
+    const passage = somePassage(state, a);
+    const at = [{ documentId: passage.documentId, passageId: passage.id }];
+    return moveCodings(passage.codings[0]?.codeId ?? '', at, { codeIds: [one(state, 'code', b)] });
+  },
+  'put a code instead': ({ state }, [a, b]) => {
+    const passage = somePassage(state, a);
+    return recode(passage.documentId, passage.id, passage.codings[0]?.codeId ?? '', { codeIds: [one(state, 'code', b)] });
+  },
+  'remove a passage': ({ state }, [a]) => removePassage(somePassage(state, a).documentId, somePassage(state, a).id),
+  'move a passage': ({ state }, [a, b, c]) => {
+    const passage = somePassage(state, a);
+    const there = somePassage(state, b);
+    const place = c % 2 === 0 && there.documentId === passage.documentId ? there : { start: b % 20, end: (b % 20) + 1 + (c % 20) };
+    return movePassage(passage.documentId, passage.id, { start: place.start, end: place.end });
+  },
+  'anchor a passage': ({ state }, [a, b]) => {
+    const passage = somePassage(state, a);
+    return anchorPassages(one(state, 'code', b), [{ documentId: passage.documentId, passageId: passage.id }], true);
+  },
+  'divide a document': (bench, [a, b]) => splitDocument(text(bench, a), b % text(bench, a).text.length, `Rest ${b}`),
+  'put documents together': (bench, [a, b]) => joinDocuments(text(bench, a), text(bench, b)),
+  'delete a document': (bench, [a]) => deleteDocuments([text(bench, a)]),
+  'correct a text': (bench, [a, b, c]) => {
+    const from = b % text(bench, a).text.length;
+    const to = Math.min(text(bench, a).text.length, from + (c % 30));
+    return correctTexts([{ text: text(bench, a), edits: [{ from, to, insert: 'x '.repeat(c % 3) }] }]);
+  },
+  'make a folder': ({ state }, [a, b]) => addFolder(`Folder ${a}`, b % 2 ? one(state, 'folder', b) || null : null),
+  'move a document': ({ state }, [a, b]) => moveDocuments([one(state, 'document', a)], one(state, 'folder', b) || null),
+  'remove a folder': ({ state }, [a]) => removeFolder(one(state, 'folder', a)),
+  'delete a case': ({ state }, [a]) => deleteCases([one(state, 'case', a)]),
+  'delete an attribute': ({ state }, [a]) => deleteAttribute(one(state, 'attribute', a)),
+  'change a type': ({ state }, [a, b]) => changeType(one(state, 'attribute', a), (['text', 'choice', 'number'] as const)[b % 3]!),
+  'join values': ({ state }, [a]) => joinChoices(one(state, 'attribute', a), ['44', 'x'], 'older'),
+  'remove a question': ({ state }, [a]) => removeQuestion(one(state, 'question', a)),
+  'join questions': ({ state }, [a, b]) => joinQuestions(one(state, 'question', a), [one(state, 'question', b)]),
+  'keep a query': ({ state }, [a, b]) =>
+    saveQuery(`Query ${a}`, {
+      ...{ all: [one(state, 'code', a)], any: [one(state, 'code', b)], none: [], withCodesUnder: false, reach: 'passage' },
+      documentIds: [one(state, 'document', a)],
+    }),
+  'delete a query': ({ state }, [a]) => deleteQuery(one(state, 'query', a)),
+  'make a set': ({ state }, [a, b]) => addSet('document', `Set ${a}`, [one(state, 'document', a), one(state, 'document', b)]),
+  'make a live set': ({ state }, [a, b]) =>
+    addSet('document', `Live ${a}`, [], [{ what: 'folder', comparison: 'is', value: one(state, 'folder', b) }]),
+  'delete a set': ({ state }, [a]) => deleteSet(one(state, 'set', a)),
+  'make a set of codes': ({ state }, [a, b]) =>
+    a % 2
+      ? addCodeSet(`Under ${a}`, [], [{ about: 'under', id: one(state, 'code', b), opposite: false }])
+      : addCodeSet(`Codes ${a}`, [one(state, 'code', b)]),
+  'delete a set of codes': ({ state }, [a]) => deleteCodeSet(one(state, 'codeSet', a)),
+  'relate codes': ({ state }, [a, b]) => addRelation(one(state, 'code', a), one(state, 'code', b), 'leads to'),
+  'delete a relation': ({ state }, [a]) => deleteRelation(one(state, 'relation', a)),
+  'make a sorting table': ({ state }, [a]) => addSorting(`Table ${a}`, [one(state, 'code', a)]),
+  'make categories': ({ state }, [a]) => groupsToCategories(one(state, 'sorting', a)),
+  'delete a sorting table': ({ state }, [a]) => deleteSorting(one(state, 'sorting', a)),
+  'propose a code': ({ state }, [a, b]) => {
+    const passage = somePassage(state, a);
+    const at = { documentId: passage.documentId, passageId: passage.id };
+    return proposeCode({ name: `Wish ${a}`, parentId: one(state, 'code', b) }, [at]);
+  },
+  'accept a proposal': ({ state }, [a]) => acceptProposal(one(state, 'proposal', a)),
+  'decline a proposal': ({ state }, [a]) => declineProposal(one(state, 'proposal', a)),
+  'delete a memo': ({ state }, [a]) => deleteMemos([one(state, 'memo', a)]),
+};
+
+/** Whether there is anything for an act to choose from; those that make need codes, documents and passages. */
+const mayAct = ({ state }: Bench): boolean =>
+  Object.keys(state.passages).length > 0 && Object.keys(state.tables.document).length > 0 && Object.keys(state.tables.code).length > 0;
+
+/** What a command did; null where it found nothing to do or refused. */
+function attempted(act: () => Action | null): Action | null {
+  try {
+    return act();
+  } catch (error) {
+    if (error instanceof CommandError) return null;
+    throw error;
+  }
+}
+
+/** All of a study but the order in which things lie in it. */
+const contentOf = ({ study, tables, passages }: StudyState) => ({
+  study,
+  tables,
+  passages: Object.fromEntries(Object.entries(passages).map(([id, columns]) => [id, unpackPassages(columns)])),
+});
+
+describe('whatever points at something', () => {
+  let start: Bench;
+  beforeAll(async () => {
+    start = await benchWithEverything();
+  });
+
+  it('survives what happens to it: nothing dangles, every place is in its document, and undo restores the study', () => {
+    const begun = start.state;
+    const texts = new Map(start.texts);
+    expect(checkStudy(begun, texts)).toEqual([]);
+    const numbers = fc.tuple(fc.nat(999), fc.nat(999), fc.nat(999));
+    const acts = fc.array(fc.tuple(fc.constantFrom(...Object.keys(ACTS)), numbers), { minLength: 1, maxLength: 14 });
+    const done = new Set<string>();
+    fc.assert(
+      fc.property(acts, (chosen) => {
+        start.state = begun;
+        start.texts.clear();
+        for (const [id, one] of texts) start.texts.set(id, one);
+        const changes: Change[] = [];
+        for (const [name, choice] of chosen) {
+          if (!mayAct(start)) break;
+          const action = attempted(() => start.do(ACTS[name]!(start, choice)));
+          if (!action) continue;
+          checkChange(action.change);
+          changes.push(action.change);
+          done.add(name);
+          expect(danglingIn(start.state)).withContext(name).toEqual([]);
+          expect(checkStudy(start.state, start.texts)).withContext(name).toEqual([]);
+        }
+        let back = start.state;
+        for (const change of [...changes].reverse()) back = applyChange(back, invert(change));
+        expect(contentOf(back)).toEqual(contentOf(begun));
+        for (const change of changes) back = applyChange(back, change);
+        expect(contentOf(back)).toEqual(contentOf(start.state));
+      }),
+      { numRuns: 300 },
+    );
+    // an act that never finds anything to do would be no test of it
+    expect(Object.keys(ACTS).filter((name) => !done.has(name))).toEqual([]);
+  });
+});

@@ -1,0 +1,28 @@
+import type { Id } from './ids';
+
+/**
+ * The passages of one document, packed: one row of storage, read many times faster than objects
+ * because the browser copies typed arrays as blocks. Row i is the i-th passage in reading order
+ * (by start, the longer first, then by id). Codes and coders are local numbers into short lists.
+ */
+export interface PassageColumns {
+  readonly documentId: Id;
+  /** Passage ids in row order, joined: row i is `ids.slice(36 * i, 36 * i + 36)`. */
+  readonly ids: string;
+  readonly starts: Uint32Array;
+  readonly ends: Uint32Array;
+  /** Who marked the passage, as an index into `coders`. */
+  readonly markedBy: Uint16Array;
+  readonly markedAt: Float64Array;
+  /** Comments, by row, only where there is one. */
+  readonly comments: readonly { readonly row: number; readonly text: string; readonly open?: true }[];
+  /** One entry a coding, ordered by passage row, then as coded. */
+  readonly codingRow: Uint32Array;
+  readonly codingCode: Uint32Array;
+  readonly codingCoder: Uint16Array;
+  readonly codingAt: Float64Array;
+  /** Ratings, by place among the codings, only where there is one; absent in columns of before there were ratings. */
+  readonly ratings?: readonly { readonly at: number; readonly rating: number }[];
+  readonly codes: readonly Id[];
+  readonly coders: readonly Id[];
+}
