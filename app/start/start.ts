@@ -1,3 +1,4 @@
+import { quoted } from '@core/text/quoted';
 import { Counted } from '../ui/counted/counted';
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, inject, Injector, signal } from '@angular/core';
@@ -71,7 +72,7 @@ export class Start {
         const { Ask } = await import('../ui/dialogs/ask');
         const ask = this.injector.get(Ask);
         const reply = await ask.reply({
-          title: `“${outcome.title}” is already here`,
+          title: `${quoted(outcome.title)} is already here`,
           lines: [
             'The study in this browser and the one in the file may differ. The file can be opened as a second study beside the first; neither is changed.',
           ],
@@ -102,10 +103,10 @@ export class Start {
     const goOn = await confirmStudyDeletion(this.injector.get(Ask), this.files, study, documents);
     if (!goOn) return;
     if (!(await deleteStudy(study.id)))
-      this.trouble.set(`“${study.title}” is open in another tab. Close it there first; nothing was deleted.`);
+      this.trouble.set(`${quoted(study.title)} is open in another tab. Close it there first; nothing was deleted.`);
     else {
       forgetDrafts(study.id);
-      this.notices.say(`“${study.title}” was deleted from this browser.`);
+      this.notices.say(`${quoted(study.title)} was deleted from this browser.`);
     }
     await this.refresh();
   }

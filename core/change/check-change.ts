@@ -1,3 +1,4 @@
+import { quoted } from '../text/quoted';
 import type * as z from 'zod';
 import { entryOf, nameOfRecord, schemaOf } from '../model/records';
 import type { Passage } from '../model/passage';
@@ -46,7 +47,7 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
 
 function nameOf({ type, after }: RecordChange): string {
   const name = nameOfRecord(after!);
-  return `The ${entryOf(type).called}${name ? ` “${short(name)}”` : ''}`;
+  return `The ${entryOf(type).called}${name ? ` ${quoted(short(name))}` : ''}`;
 }
 
 /** Whether the value at a path was the same in the record before. */

@@ -1,3 +1,4 @@
+import { quoted } from '../text/quoted';
 import type { Id } from '../model/ids';
 import { kindsHeldBy, mapped, POINTING_TYPES, StillNeededError, type Moves } from '../model/references';
 import { entryOf, nameOfRecord, RECORDS, type RecordShapes, type RecordType, type TableType } from '../model/records';
@@ -100,7 +101,7 @@ function mappedOrRefused<K extends RecordType>(state: StudyState, type: K, recor
     const what = nameOfRecord(state.tables[error.of as TableType]?.[error.id] ?? {});
     const by = nameOfRecord(record);
     throw new CommandError(
-      `The ${error.of}${what && ` “${short(what)}”`} is still needed by the ${entryOf(type).called}${by && ` “${short(by)}”`}. Nothing was changed.`,
+      `The ${error.of}${what && ` ${quoted(short(what))}`} is still needed by the ${entryOf(type).called}${by && ` ${quoted(short(by))}`}. Nothing was changed.`,
     );
   }
 }

@@ -1,3 +1,4 @@
+import { quoted } from '../text/quoted';
 import { CommandError, type CommandContext } from '../change/command';
 import { FAMILY_SIZE, PALETTE_SIZE, type Code } from '../model/code';
 import type { Id } from '../model/ids';
@@ -45,7 +46,7 @@ export function checkName(codes: Table<Code>, name: string, parentId: Id | null,
   );
   if (same)
     throw new CommandError(
-      `There is already a code “${same.name}” ${parentId ? `under ${codes[parentId]?.name ?? 'this category'}` : 'at the top of the codebook'}.`,
+      `There is already a code ${quoted(same.name)} ${parentId ? `under ${codes[parentId]?.name ?? 'this category'}` : 'at the top of the codebook'}.`,
     );
 }
 

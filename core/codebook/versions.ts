@@ -1,3 +1,4 @@
+import { quoted } from '../text/quoted';
 import type { JournalEntry } from '../change/journal-schema';
 import type { Code } from '../model/code';
 import type { Id } from '../model/ids';
@@ -80,14 +81,15 @@ function eventOf(codeId: Id, entry: JournalEntry, nameOf: (id: Id) => string): C
     const from =
       passage?.type === 'passage' && passage.after ? { documentId: passage.after.documentId, passageId: passage.after.id } : undefined;
     const under = after!.parentId ? ` under ${nameOf(after!.parentId)}` : '';
-    const words = entry.kind === 'undo' ? `brought back${under}` : `made as “${after!.name}”${under}${from ? ', from a passage' : ''}`;
+    const words =
+      entry.kind === 'undo' ? `brought back${under}` : `made as ${quoted(after!.name)}${under}${from ? ', from a passage' : ''}`;
     return { ...base, words: words + turn, ...(from && { passage: from }), ...(after!.definition && { definition: after!.definition }) };
   }
   if (!after) return { ...base, words: `${entry.kind === 'undo' ? 'its making was taken back' : 'deleted, or joined into another'}` };
   const parts: string[] = [];
   const came = (after.joined ?? []).filter((name) => !before.joined?.includes(name));
   if (came.length > 0) parts.push(`${came.join(', ')} joined into it`);
-  if (before.name !== after.name) parts.push(`renamed from “${before.name}” to “${after.name}”`);
+  if (before.name !== after.name) parts.push(`renamed from ${quoted(before.name)} to ${quoted(after.name)}`);
   if (before.parentId !== after.parentId) parts.push(after.parentId ? `moved under ${nameOf(after.parentId)}` : 'moved to the top');
   if (before.definition !== after.definition) parts.push(after.definition ? 'defined anew' : 'its definition was taken away');
   if ((['useWhen', 'doNotUseWhen', 'example'] as const).some((key) => before[key] !== after[key])) parts.push('its use described');

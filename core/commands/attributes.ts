@@ -1,3 +1,4 @@
+import { quoted } from '../text/quoted';
 import { compareValues, fits, parseValue, showValue } from '../attributes/values';
 import type { Attribute, AttributeValue, Case } from '../model/case';
 import type { Document } from '../model/document';
@@ -42,7 +43,7 @@ function freeName(state: StudyState, of: Attribute['of'], raw: string, self: Id 
   const name = tidyLine(raw);
   if (!name) throw new CommandError('An attribute needs a name.');
   const taken = attributesOf(state, of).some((one) => one.id !== self && one.name.toLocaleLowerCase() === name.toLocaleLowerCase());
-  if (taken) throw new CommandError(`There is an attribute “${short(name)}” already.`);
+  if (taken) throw new CommandError(`There is an attribute ${quoted(short(name))} already.`);
   return name;
 }
 
@@ -83,7 +84,7 @@ export function setChoices(attributeId: Id, choices: readonly string[]): Command
       ownersOf(state, attribute).flatMap((owner) => (owner.values[attributeId] === undefined ? [] : [String(owner.values[attributeId])])),
     );
     const missing = [...used].find((value) => !wanted.includes(value));
-    if (missing) throw new CommandError(`“${short(missing)}” is in use and cannot be taken out. Join it with another value first.`);
+    if (missing) throw new CommandError(`${quoted(short(missing))} is in use and cannot be taken out. Join it with another value first.`);
     if (wanted.join('\n') === attribute.choices.join('\n')) return null;
     return { change: [updated('attribute', attribute, { choices: wanted })], sentence: `ordered the values of ${short(attribute.name)}` };
   };
@@ -179,7 +180,7 @@ export function setValues(typed: readonly TypedValue[]): Command {
       const value = parseValue(raw, attribute.type);
       if (value === null)
         throw new CommandError(
-          `“${short(raw)}” is not a ${attribute.type === 'yes/no' ? 'yes or no' : attribute.type}, which ${short(attribute.name)} takes.`,
+          `${quoted(short(raw))} is not a ${attribute.type === 'yes/no' ? 'yes or no' : attribute.type}, which ${short(attribute.name)} takes.`,
         );
       if (value === owner.values[attributeId]) continue;
       const values = { ...owner.values };

@@ -1,3 +1,4 @@
+import { quoted } from '../text/quoted';
 import { checkName, newCode } from '../codebook/new-code';
 import { childrenOf } from '../codebook/tree';
 import { FAMILY_SIZE, PALETTE_SIZE, type Code } from '../model/code';
@@ -30,7 +31,8 @@ export function moveCodes(codeIds: readonly Id[], parentId: Id | null): Command 
       if (line.includes(id)) throw new CommandError(`${code.name} cannot go under itself.`);
       if (code.parentId === parentId) return [];
       const other = taken.get(code.name.toLowerCase());
-      if (other && other !== id) throw new CommandError(`There is already a code “${code.name}” there. Rename one of them, or join them.`);
+      if (other && other !== id)
+        throw new CommandError(`There is already a code ${quoted(code.name)} there. Rename one of them, or join them.`);
       taken.set(code.name.toLowerCase(), id);
       return [updated('code', code, { parentId, order: ++order })];
     });

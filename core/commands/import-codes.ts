@@ -1,3 +1,4 @@
+import { quoted } from '../text/quoted';
 import type { ListedCodebook } from '../codebook/exchange/listed-code';
 import { LISTED_FIELDS, pathKey, pathOf, type Decision, type PlannedCode } from '../codebook/exchange/plan-codes';
 import { bareCode } from '../codebook/new-code';
@@ -136,12 +137,12 @@ function checkTree(codes: Readonly<Record<Id, Code>>, changed: ReadonlySet<Id>):
     const key = `${code.parentId} ${code.name.toLowerCase()}`;
     const other = names.get(key);
     if (other && (changed.has(code.id) || changed.has(other)))
-      throw new CommandError(`Two codes named “${code.name}” would lie in one place. Leave one of them out. Nothing was taken over.`);
+      throw new CommandError(`Two codes named ${quoted(code.name)} would lie in one place. Leave one of them out. Nothing was taken over.`);
     names.set(key, code.id);
   }
   for (const id of changed) {
     const line = lineage(codes, id);
     if (codes[line.at(-1)!]!.parentId !== null)
-      throw new CommandError(`“${codes[id]!.name}” would come to lie under itself. Leave it out. Nothing was taken over.`);
+      throw new CommandError(`${quoted(codes[id]!.name)} would come to lie under itself. Leave it out. Nothing was taken over.`);
   }
 }

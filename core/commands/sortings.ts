@@ -1,3 +1,4 @@
+import { quoted } from '../text/quoted';
 import { newCode } from '../codebook/new-code';
 import type { Id } from '../model/ids';
 import type { Code } from '../model/code';
@@ -149,7 +150,7 @@ export function groupsToCategories(sortingId: Id): Command {
         if (there && lineage(codes, there.id).includes(id))
           throw new CommandError(`${code.name} cannot go under ${there.name}, which lies under it.`);
         if (names.has(code.name.toLowerCase()))
-          throw new CommandError(`“${group.name}” would hold two codes named “${code.name}”. Rename one, or join them.`);
+          throw new CommandError(`${quoted(group.name)} would hold two codes named ${quoted(code.name)}. Rename one, or join them.`);
         names.add(code.name.toLowerCase());
         moves.push(updated('code', code, { parentId: category.id, order: at + 1 }));
       });
@@ -178,6 +179,6 @@ function groupName(sorting: Sorting, raw: string, exceptId: Id | null): string {
   const name = tidyLine(raw);
   if (!name) throw new CommandError('A group needs a name.');
   if (sorting.groups.some((group) => group.id !== exceptId && group.name.toLowerCase() === name.toLowerCase()))
-    throw new CommandError(`There is already a group “${name}” on this table.`);
+    throw new CommandError(`There is already a group ${quoted(name)} on this table.`);
   return name;
 }

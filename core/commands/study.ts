@@ -1,3 +1,4 @@
+import { quoted } from '../text/quoted';
 import type { Query, Question } from '../model/query';
 import type { Study } from '../model/study';
 import type { Id } from '../model/ids';
@@ -66,7 +67,7 @@ export function saveQuery(name: string, question: Question, replaces = false): C
     const known = Object.values(state.tables.query).find((query) => query.name === wanted);
     if (known && !replaces && JSON.stringify(known.question) !== JSON.stringify(question))
       throw new CommandError(
-        `There is a query “${short(wanted)}” already, and it asks something else. Choose another name, or replace it.`,
+        `There is a query ${quoted(short(wanted))} already, and it asks something else. Choose another name, or replace it.`,
       );
     if (known && JSON.stringify(known.question) === JSON.stringify(question)) return null;
     const query: Query = { id: context.newId(), name: wanted, question, createdAt: context.now };

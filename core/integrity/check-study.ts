@@ -1,3 +1,4 @@
+import { quoted } from '../text/quoted';
 import type { Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import { heldIn, isThere, POINTING_TYPES, type Pointed } from '../model/references';
@@ -46,7 +47,7 @@ export function danglingIn(state: StudyState): Dangling[] {
 
 function faultOf({ type, record, point }: Dangling): string {
   const name = nameOfRecord(record);
-  const who = `The ${entryOf(type).called}${name ? ` “${name}”` : ''}`;
+  const who = `The ${entryOf(type).called}${name ? ` ${quoted(name)}` : ''}`;
   if (point.of === 'stretch') return `${who} owns a part of a document that is not there.`;
   return `${who} points at a ${entryOf(point.of as RecordType).called} that is missing.`;
 }
@@ -61,7 +62,7 @@ function loopsIn(table: Readonly<Record<Id, { readonly name: string; readonly pa
       seen.add(at);
       at = table[at]?.parentId ?? null;
     }
-    if (at !== null && !sound.has(at)) return [`The ${called} “${name}” lies under itself.`];
+    if (at !== null && !sound.has(at)) return [`The ${called} ${quoted(name)} lies under itself.`];
     for (const one of seen) sound.add(one);
     return [];
   });
@@ -79,20 +80,20 @@ function checkDocument(document: Document, texts: ReadonlyMap<Id, Text> | null):
         start <= end &&
         end <= characters &&
         (!asked || (0 <= asked.start && asked.start < asked.end && asked.end <= characters)),
-      `An answer in “${title}” lies outside its text.`,
+      `An answer in ${quoted(title)} lies outside its text.`,
     );
-  expect(readTo <= characters, `“${title}” is marked as read beyond its end.`);
+  expect(readTo <= characters, `${quoted(title)} is marked as read beyond its end.`);
   expect(
     units.every((start, at) => (at === 0 ? start === 0 : start > units[at - 1]!) && start <= characters),
-    `The idea-units of “${title}” are out of order or lie outside its text.`,
+    `The idea-units of ${quoted(title)} are out of order or lie outside its text.`,
   );
   if (!texts) return faults;
   const text = texts.get(document.id);
-  expect(text?.text.length === characters, `The text of “${title}” is missing or of another length.`);
+  expect(text?.text.length === characters, `The text of ${quoted(title)} is missing or of another length.`);
   for (const { start, body, end, speaker } of text?.paragraphs ?? [])
     expect(
       start <= body && body <= end && end <= characters && speaker < document.speakers.length,
-      `A paragraph of “${title}” lies outside its text.`,
+      `A paragraph of ${quoted(title)} lies outside its text.`,
     );
   return faults;
 }
@@ -105,16 +106,16 @@ function checkPassages(state: StudyState, documentId: Id): string[] {
   const seen = new Set<Id>();
   for (let row = 0; row < passageCount(columns); row++) {
     const id = idOfRow(columns, row);
-    if (seen.has(id)) faults.push(`“${document.title}” has the same passage twice.`);
+    if (seen.has(id)) faults.push(`${quoted(document.title)} has the same passage twice.`);
     seen.add(id);
     if (columns.starts[row]! >= columns.ends[row]! || columns.ends[row]! > document.characters)
-      faults.push(`A passage of “${document.title}” lies outside its text.`);
+      faults.push(`A passage of ${quoted(document.title)} lies outside its text.`);
   }
   for (const number of new Set(columns.codingCode))
     if (!Object.hasOwn(state.tables.code, columns.codes[number]!))
-      faults.push(`A passage of “${document.title}” carries a code that is missing.`);
+      faults.push(`A passage of ${quoted(document.title)} carries a code that is missing.`);
   for (const number of new Set([...columns.codingCoder, ...columns.markedBy]))
     if (!Object.hasOwn(state.tables.coder, columns.coders[number]!))
-      faults.push(`A passage of “${document.title}” was coded by an unknown coder.`);
+      faults.push(`A passage of ${quoted(document.title)} was coded by an unknown coder.`);
   return faults;
 }

@@ -1,3 +1,4 @@
+import { quoted } from '../text/quoted';
 import type { Id } from '../model/ids';
 import { heldIn, kindsHeldBy, mapped, type Moves, type Pointed } from '../model/references';
 import { entryOf, nameOfRecord, RECORDS, TABLE_TYPES, type TableType } from '../model/records';
@@ -56,7 +57,7 @@ function sentenceOf({ type, outcome, names }: { type: TableType; outcome: Outcom
   const named = names.length <= NAMED && names.every(Boolean);
   const many = RECORDS[type].called === 'query' ? 'queries' : called === 'set of codes' ? 'sets of codes' : `${called}s`;
   const who = named
-    ? `The ${one ? called : many} ${names.map((name) => `“${name}”`).join(', ')}`
+    ? `The ${one ? called : many} ${names.map((name) => quoted(name)).join(', ')}`
     : counted(names.length, called, many).replace(/^1 /, 'One ');
   switch (outcome) {
     case 'goes':

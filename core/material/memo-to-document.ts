@@ -1,3 +1,4 @@
+import { quoted } from '../text/quoted';
 import { readMarkdown } from '../formats/markdown/read-markdown';
 import type { Id } from '../model/ids';
 import { composeText } from '../text/draft-text';
@@ -24,7 +25,7 @@ export function memoToDocument(memoId: Id): Command {
           kind: 'field note',
           date: day(memo.createdAt),
           folderId: null,
-          description: `From the memo “${memo.title}”, as it was on ${day(context.now)}.`,
+          description: `From the memo ${quoted(memo.title)}, as it was on ${day(context.now)}.`,
           speakers: composed.speakers,
           characters: composed.text.text.length,
           words: composed.words,

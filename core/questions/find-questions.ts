@@ -1,3 +1,4 @@
+import { quoted } from '../text/quoted';
 import type { DraftParagraph } from '../text/draft-text';
 import { readLabel } from '../text/speakers';
 
@@ -105,7 +106,7 @@ export function guessMarkers(paragraphs: readonly DraftParagraph[]): MarkerGuess
       guess: {
         question: { kind: 'label', name },
         answer: answer ? { kind: 'label', name: answer } : null,
-        because: `${asking} of ${count} paragraphs of “${name}” end in a question mark`,
+        because: `${asking} of ${count} paragraphs of ${quoted(name)} end in a question mark`,
       },
       likely: share + (QUESTION_LABEL.test(name) ? 0.6 : 0) + (name.toLowerCase() === 'q' ? 0.3 : 0),
     });

@@ -1,3 +1,4 @@
+import { quoted } from '../text/quoted';
 import Papa from 'papaparse';
 import { EMPTY_HISTORY } from '../change/journal';
 import type { StudyBundle } from '../formats/study-file/bundle';
@@ -274,7 +275,7 @@ class DemoBuilder {
       const createdAt = begun + at * MINUTE;
       const codings = keys.map((key) => {
         const code = this.codeByKey.get(key);
-        if (!code) throw new Error(`“${document.title}” is marked with “${key}”, which the codebook does not have.`);
+        if (!code) throw new Error(`${quoted(document.title)} is marked with “${key}”, which the codebook does not have.`);
         return { codeId: code.id, coderId: coder.id, createdAt };
       });
       return { id: this.newId(), documentId: document.id, start, end, comment: '', coderId: coder.id, createdAt, codings };

@@ -1,3 +1,4 @@
+import { quoted } from '@core/text/quoted';
 import { standingOn } from '@core/integrity/standing-on';
 import { withDescendants } from '@core/codebook/tree';
 import { deleteCode, deleteCodes, deletionToll } from '@core/commands/codes';
@@ -15,7 +16,7 @@ export async function deleteAfterAsking(ask: Ask, session: StudySession, data: S
   const names = ids.map((id) => data.tables.code[id]?.name ?? '');
   const under = toll.codes - ids.length;
   const goOn = await ask.confirm({
-    title: ids.length === 1 ? `Delete “${names[0]}”?` : `Delete ${ids.length} codes?`,
+    title: ids.length === 1 ? `Delete ${quoted(names[0] ?? '')}?` : `Delete ${ids.length} codes?`,
     lines: [
       ...(ids.length > 1 ? [listed(names)] : []),
       under > 0 ? `With it go the ${counted(under, 'code')} under it.` : 'No code lies under it.',

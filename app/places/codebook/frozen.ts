@@ -1,3 +1,4 @@
+import { quoted } from '@core/text/quoted';
 import { Counted } from '../../ui/counted/counted';
 import { counted } from '@core/text/counted';
 import { DatePipe } from '@angular/common';
@@ -81,7 +82,7 @@ export class Frozen {
     if (!one) return;
     const passages = counted(one.places.length, 'passage waits for it.', 'passages wait for it.');
     const reply = await this.ask.reply({
-      title: `The proposed code “${one.name}”`,
+      title: `The proposed code ${quoted(one.name)}`,
       lines: [...(one.definition ? [one.definition] : []), `Proposed by ${this.coders()[one.coderId]?.name ?? 'somebody'}. ${passages}`],
       yes: 'Take it on',
       other: 'Decline',

@@ -1,3 +1,4 @@
+import { quoted } from '@core/text/quoted';
 import { standingOn } from '@core/integrity/standing-on';
 import { counted } from '@core/text/counted';
 import { Counted } from '../../ui/counted/counted';
@@ -186,7 +187,7 @@ export class MemoList {
 
   private chosenWords(): string {
     const ids = this.choosing.ids();
-    return ids.length === 1 ? `“${this.table()[ids[0]!]!.title}”` : `${ids.length.toLocaleString()} memos`;
+    return ids.length === 1 ? quoted(this.table()[ids[0]!]!.title) : `${ids.length.toLocaleString()} memos`;
   }
 
   protected async archive(archived: boolean): Promise<void> {

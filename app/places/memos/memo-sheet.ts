@@ -1,3 +1,4 @@
+import { quoted } from '@core/text/quoted';
 import { standingOn } from '@core/integrity/standing-on';
 import { counted } from '@core/text/counted';
 import { DatePipe } from '@angular/common';
@@ -86,7 +87,7 @@ export class MemoSheet {
   }
 
   protected async linkCode(): Promise<void> {
-    const chosen = await ChooseCode.open(this.dialog, { title: `Link “${this.memo().title}” to a code` });
+    const chosen = await ChooseCode.open(this.dialog, { title: `Link ${quoted(this.memo().title)} to a code` });
     if (chosen && 'codeId' in chosen) this.link({ type: 'code', id: chosen.codeId });
   }
 
@@ -99,7 +100,7 @@ export class MemoSheet {
   protected async remove(): Promise<void> {
     const { title, entries, id } = this.memo();
     const yes = await this.ask.confirm({
-      title: `Delete “${title}”?`,
+      title: `Delete ${quoted(title)}?`,
       lines: [
         `This takes away the memo with ${counted(entries.length, 'entry', 'entries')}.`,
         ...standingOn(this.data()!, 'memo', [id]),

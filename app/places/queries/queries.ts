@@ -1,3 +1,4 @@
+import { quoted } from '@core/text/quoted';
 import { mayGo } from '../../ui/dialogs/may-go';
 import { counted } from '@core/text/counted';
 import { Counted } from '../../ui/counted/counted';
@@ -163,8 +164,8 @@ export class Queries {
     switch (step.do) {
       case 'drop':
         return step.from === 'all'
-          ? `without asking for “${this.nameOf(step.codeId)}”`
-          : `without leaving out “${this.nameOf(step.codeId)}”`;
+          ? `without asking for ${quoted(this.nameOf(step.codeId))}`
+          : `without leaving out ${quoted(this.nameOf(step.codeId))}`;
       case 'drop any':
         return 'without “at least one of”';
       case 'reach overlap':
@@ -221,7 +222,7 @@ export class Queries {
   }
 
   protected async remove(id: Id): Promise<void> {
-    const title = `Delete the query “${this.queryTable()[id]!.name}”?`;
+    const title = `Delete the query ${quoted(this.queryTable()[id]!.name)}?`;
     if (await mayGo(this.ask, this.data()!, 'query', id, title)) this.session.run(deleteQuery(id));
   }
 

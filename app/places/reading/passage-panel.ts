@@ -1,3 +1,4 @@
+import { quoted } from '@core/text/quoted';
 import { askComment, memoFromComment } from '@core/commands/memos';
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, type ElementRef, inject, input, output, viewChild } from '@angular/core';
@@ -78,13 +79,13 @@ export class PassagePanel {
   protected async recodeAll(codeId: Id): Promise<void> {
     const { documentId } = this.passage();
     await this.ask.keep(
-      `Every “${this.codes()[codeId]!.name}” in this document becomes`,
+      `Every ${quoted(this.codes()[codeId]!.name)} in this document becomes`,
       'Name of the code to take its place',
       '',
       'Recode all here',
       (name) => {
         const to = codeNamed(this.codes(), name.trim());
-        if (!to) return `There is no code “${name.trim()}”. Make it first, or write a name from the codebook.`;
+        if (!to) return `There is no code ${quoted(name.trim())}. Make it first, or write a name from the codebook.`;
         return this.session.attempt(recodeAllHere(documentId, codeId, to.id)).refused;
       },
     );

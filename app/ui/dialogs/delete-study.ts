@@ -1,3 +1,4 @@
+import { quoted } from '@core/text/quoted';
 import type { Study } from '@core/model/study';
 import { StudyStorage } from '../../storage/study-storage';
 import type { FilesService } from '../../workers/files-service';
@@ -14,7 +15,7 @@ export async function confirmStudyDeletion(ask: Ask, files: FilesService, study:
   const codings = passages.reduce((sum, columns) => sum + columns.codingRow.length, 0);
   const upToDate = backup?.through === history.seq;
   const reply = await ask.reply({
-    title: `Delete “${study.title}”?`,
+    title: `Delete ${quoted(study.title)}?`,
     lines: [
       `This takes away ${count(documents, 'document')} with ${count(codings, 'coding')}, ${count(Object.keys(state.tables.code).length, 'code')}, ${count(Object.keys(state.tables.memo).length, 'memo')} and the log. It cannot be undone.`,
       backup

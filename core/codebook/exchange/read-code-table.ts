@@ -1,3 +1,4 @@
+import { quoted } from '../../text/quoted';
 import { unguarded } from '../../formats/csv/formula-guard';
 import { splitPath } from './code-paths';
 import type { Table } from '../../formats/table/table';
@@ -103,7 +104,7 @@ export function readCodeTable(table: Table, columns: readonly CodeColumn[]): Lis
       const first = byName.get(one.name.toLowerCase());
       if (first)
         faults.push(
-          `“${one.name}” is there twice, in row ${first.number} and row ${one.number}: it is not clear which of them a parent would mean.`,
+          `${quoted(one.name)} is there twice, in row ${first.number} and row ${one.number}: it is not clear which of them a parent would mean.`,
         );
       else byName.set(one.name.toLowerCase(), one);
     }
@@ -116,11 +117,11 @@ export function readCodeTable(table: Table, columns: readonly CodeColumn[]): Lis
         const above: (typeof rows)[number] | undefined = byName.get(parent.toLowerCase());
         if (!above && !told.has(parent)) {
           told.add(parent);
-          faults.push(`Row ${now.number} puts “${now.name}” under “${parent}”, which is not among the codes.`);
+          faults.push(`Row ${now.number} puts ${quoted(now.name)} under “${parent}”, which is not among the codes.`);
         }
         if (above && path.some((name) => name.toLowerCase() === above.name.toLowerCase())) {
           if (!told.has(above.name))
-            faults.push(`“${above.name}” lies under itself: ${[above.name, ...path].join(' under ')} (row ${above.number}).`);
+            faults.push(`${quoted(above.name)} lies under itself: ${[above.name, ...path].join(' under ')} (row ${above.number}).`);
           told.add(above.name);
           break;
         }

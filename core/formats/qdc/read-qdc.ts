@@ -1,3 +1,4 @@
+import { quoted } from '../../text/quoted';
 import { faultsOf, MOST_CODES, tooMany, type ListedCode, type ListedCodebook } from '../../codebook/exchange/listed-code';
 import { partsOfDescription } from '../../codebook/described';
 import { IdSchema, type Id } from '../../model/ids';
@@ -33,10 +34,10 @@ export function readQdc(bytes: Uint8Array): ListedCodebook {
     const path = [...(open.at(-1)?.path ?? []), name];
     open.push({ index: codes.length, path });
     if (total > MOST_CODES) return;
-    if (guids.has(guid) && guid) faults.push(`Two codes have the id ${guid}; the second is “${name}”.`);
+    if (guids.has(guid) && guid) faults.push(`Two codes have the id ${guid}; the second is ${quoted(name)}.`);
     guids.add(guid);
     const known = IdSchema.safeParse(guid).success;
-    if (!known) notes.push(`“${name}” has no proper id in the file; it is known by its name.`);
+    if (!known) notes.push(`${quoted(name)} has no proper id in the file; it is known by its name.`);
     const colour = attributes['color'] ?? '';
     codes.push({
       path,

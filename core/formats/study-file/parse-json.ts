@@ -1,3 +1,4 @@
+import { quoted } from '../../text/quoted';
 /** Keys that reach an object's prototype: no honest file holds them. */
 const FORBIDDEN = new Set(['__proto__', 'constructor', 'prototype']);
 
@@ -20,11 +21,11 @@ export function parseJson(bytes: Uint8Array, name: string): unknown {
     // the reviver is slow, and a forbidden key can only be there where its letters or an escape are
     if (!/__proto__|constructor|prototype|\\u00/i.test(text)) return JSON.parse(text);
     return JSON.parse(text, (key, value: unknown) => {
-      if (FORBIDDEN.has(key)) throw new JsonError(`“${name}” in it holds the forbidden key “${key}”.`);
+      if (FORBIDDEN.has(key)) throw new JsonError(`${quoted(name)} in it holds the forbidden key “${key}”.`);
       return value;
     });
   } catch (error) {
     if (error instanceof JsonError) throw error;
-    throw new JsonError(`“${name}” in it is not valid JSON.`);
+    throw new JsonError(`${quoted(name)} in it is not valid JSON.`);
   }
 }

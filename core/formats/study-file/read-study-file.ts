@@ -1,3 +1,4 @@
+import { quoted } from '../../text/quoted';
 import * as z from 'zod';
 import { HistorySchema, JournalEntrySchema } from '../../change/journal-schema';
 import { danglingMended } from '../../integrity/mend';
@@ -77,20 +78,20 @@ async function checkFiles(files: ReadonlyMap<string, Uint8Array>, manifest: Mani
   for (const name of files.keys()) {
     if (!mayLieIn(name)) throw new StudyFileError(`It holds a file that does not belong in a study file: “${name.slice(0, 80)}”.`);
     if (name !== MANIFEST_FILE && !Object.hasOwn(manifest.files, name))
-      throw new StudyFileError(`“${name}” in it is not listed in its manifest.`);
+      throw new StudyFileError(`${quoted(name)} in it is not listed in its manifest.`);
   }
   for (const [name, { bytes, sha256: sum }] of Object.entries(manifest.files)) {
     const file = files.get(name);
-    if (!file) throw new StudyFileError(`The study file is damaged: “${name}” is missing.`);
+    if (!file) throw new StudyFileError(`The study file is damaged: ${quoted(name)} is missing.`);
     if (file.length !== bytes || (await sha256(file)) !== sum)
-      throw new StudyFileError(`The study file is damaged: “${name}” is not as it was saved. Use another copy.`);
+      throw new StudyFileError(`The study file is damaged: ${quoted(name)} is not as it was saved. Use another copy.`);
   }
 }
 
 function readBundle(files: ReadonlyMap<string, Uint8Array>, manifest: Manifest, progress: (share: number) => void): StudyBundle {
   const json = (name: string): unknown => {
     const bytes = files.get(name);
-    if (!bytes) throw new StudyFileError(`The study file is damaged: “${name}” is missing.`);
+    if (!bytes) throw new StudyFileError(`The study file is damaged: ${quoted(name)} is missing.`);
     return parseJson(bytes, name);
   };
   const records: Record<string, readonly unknown[]> = { study: [json(RECORDS.study.file)] };
@@ -111,7 +112,7 @@ function readBundle(files: ReadonlyMap<string, Uint8Array>, manifest: Manifest, 
   const documentIds = Object.keys(state.tables.document);
   documentIds.forEach((id, at) => {
     const bytes = files.get(textFile(id));
-    if (!bytes) throw new StudyFileError(`The study file is damaged: the text of “${state.tables.document[id]!.title}” is missing.`);
+    if (!bytes) throw new StudyFileError(`The study file is damaged: the text of ${quoted(state.tables.document[id]!.title)} is missing.`);
     const structure = parse(StructureSchema, migrateRecord('text', json(structureFile(id)), manifest.dataVersion), structureFile(id));
     // ignoreBOM keeps a U+FEFF that is part of the text
     texts.set(id, { id, text: new TextDecoder('utf-8', { fatal: true, ignoreBOM: true }).decode(bytes), ...structure });
@@ -174,5 +175,5 @@ function parse<T>(schema: z.ZodType<T>, value: unknown, name: string): T {
   if (result.error.issues.every(isMendable)) return value as T;
   const issue = result.error.issues[0]!;
   const where = issue.path.length > 0 ? ` at ${issue.path.map(String).join('.')}` : '';
-  throw new StudyFileError(`“${name}” in the study file is not as it should be${where}: ${issue.message}.`);
+  throw new StudyFileError(`${quoted(name)} in the study file is not as it should be${where}: ${issue.message}.`);
 }

@@ -1,3 +1,4 @@
+import { quoted } from '@core/text/quoted';
 import { Ask } from '../../../ui/dialogs/ask';
 import { mayGo } from '../../../ui/dialogs/may-go';
 import { ChangeDetectionStrategy, Component, computed, inject, resource, signal } from '@angular/core';
@@ -140,7 +141,7 @@ export class Checks {
 
   protected async remove(one: Shown): Promise<void> {
     const [code] = one.codes;
-    if (await mayGo(this.ask, this.data()!, 'code', code!.id, `Delete “${code!.name}”?`)) this.session.run(deleteCode(code!.id));
+    if (await mayGo(this.ask, this.data()!, 'code', code!.id, `Delete ${quoted(code!.name)}?`)) this.session.run(deleteCode(code!.id));
   }
 
   /** Takes the only code of a category out of it, to where the category lies. */

@@ -1,3 +1,4 @@
+import { quoted } from '@core/text/quoted';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, resource } from '@angular/core';
 import { Router } from '@angular/router';
 import { MatDialog } from '@angular/material/dialog';
@@ -153,7 +154,7 @@ export class CodeMeaning {
   protected async copy(): Promise<void> {
     const code = this.code();
     const reply = await this.ask.reply({
-      title: `Copy “${code.name}”`,
+      title: `Copy ${quoted(code.name)}`,
       lines: ['The copy lies beside it and has its description.'],
       label: 'Name of the copy',
       text: `${code.name} (2)`,

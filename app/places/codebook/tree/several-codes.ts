@@ -1,3 +1,4 @@
+import { quoted } from '@core/text/quoted';
 import { Counted } from '../../../ui/counted/counted';
 import { counted } from '@core/text/counted';
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
@@ -101,7 +102,7 @@ export class SeveralCodes {
 
   private what(): string {
     const [first] = this.ids();
-    return this.ids().length === 1 ? `“${this.codes()[first!]?.name ?? ''}”` : `${this.ids().length} codes`;
+    return this.ids().length === 1 ? quoted(this.codes()[first!]?.name ?? '') : `${this.ids().length} codes`;
   }
 
   async move(): Promise<void> {

@@ -1,3 +1,4 @@
+import { quoted } from '@core/text/quoted';
 import { standingOn } from '@core/integrity/standing-on';
 import { counted } from '@core/text/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
@@ -93,7 +94,7 @@ export class AttributeList {
     const goOn =
       lost === 0 ||
       (await this.ask.confirm({
-        title: `Make “${attribute.name}” a ${type}?`,
+        title: `Make ${quoted(attribute.name)} a ${type}?`,
         lines: [
           `${counted(converted, 'value fits', 'values fit')}. ${counted(lost, 'does not and is', 'do not and are')} taken away:`,
           misfits
@@ -112,7 +113,7 @@ export class AttributeList {
   protected async remove(attribute: Attribute): Promise<void> {
     const known = (this.distribution()?.total ?? 0) - (this.distribution()?.unknown ?? 0);
     const goOn = await this.ask.confirm({
-      title: `Delete “${attribute.name}”?`,
+      title: `Delete ${quoted(attribute.name)}?`,
       lines: [
         `${counted(known, 'value goes', 'values go')} with it.`,
         ...standingOn(this.data()!, 'attribute', [attribute.id]),
@@ -156,7 +157,7 @@ export class AttributeList {
   /** Numbers or dates in bands, as a new attribute. */
   protected async band(attribute: Attribute): Promise<void> {
     await this.ask.keep(
-      `Group “${attribute.name}” in bands`,
+      `Group ${quoted(attribute.name)} in bands`,
       attribute.type === 'date' ? 'Where bands begin, e.g. 2025-01-01, 2025-07-01' : 'Where bands begin, e.g. 20, 40, 60',
       '',
       'Make the attribute',

@@ -1,3 +1,4 @@
+import { quoted } from '@core/text/quoted';
 import { standingOn } from '@core/integrity/standing-on';
 import { counted } from '@core/text/counted';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
@@ -382,7 +383,7 @@ export class CaseGrid {
     if (ids.length === 0) return;
     const names = ids.map((id) => this.data()!.tables.case[id]!.name);
     const goOn = await this.ask.confirm({
-      title: ids.length === 1 ? `Delete “${names[0]!}”?` : `Delete ${ids.length} ${this.word()}s?`,
+      title: ids.length === 1 ? `Delete ${quoted(names[0]!)}?` : `Delete ${ids.length} ${this.word()}s?`,
       lines: [
         ...(ids.length > 1 ? [listed(names)] : []),
         'Their values go. Documents and passages stay, and belong to nobody.',

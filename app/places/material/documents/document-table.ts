@@ -1,3 +1,4 @@
+import { quoted } from '@core/text/quoted';
 import { standingOn } from '@core/integrity/standing-on';
 import { mayGo } from '../../../ui/dialogs/may-go';
 import { counted } from '@core/text/counted';
@@ -187,7 +188,7 @@ export class DocumentTable {
   }
 
   protected async removeFolder(id: Id): Promise<void> {
-    const title = `Take away the folder “${this.folderTable()[id]!.name}”? What lies in it moves up`;
+    const title = `Take away the folder ${quoted(this.folderTable()[id]!.name)}? What lies in it moves up`;
     if (!(await mayGo(this.ask, this.data()!, 'folder', id, title))) return;
     this.session.run(removeFolder(id));
     this.folderId.set(null);
@@ -205,7 +206,7 @@ export class DocumentTable {
 
   protected async describe(document: Document): Promise<void> {
     await this.ask.reply({
-      title: `Describe “${document.title}”`,
+      title: `Describe ${quoted(document.title)}`,
       lines: [],
       label: 'Description',
       text: document.description,
@@ -216,7 +217,7 @@ export class DocumentTable {
   }
 
   protected async setDate(document: Document): Promise<void> {
-    await this.ask.keep(`Date of “${document.title}”`, 'Year-month-day, or nothing', document.date ?? '', 'Set', (typed) => {
+    await this.ask.keep(`Date of ${quoted(document.title)}`, 'Year-month-day, or nothing', document.date ?? '', 'Set', (typed) => {
       const date = parseValue(typed, 'date');
       if (date === null) return `“${typed}” is not a day there is. Write it as 2025-01-22.`;
       return this.session.attempt(editDocument(document.id, { date: (date as string | undefined) ?? null })).refused;
@@ -264,7 +265,7 @@ export class DocumentTable {
     const [first, second] = this.chosen();
     if (!first || !second) return;
     const goOn = await this.ask.confirm({
-      title: `Put “${second.title}” behind “${first.title}”?`,
+      title: `Put ${quoted(second.title)} behind ${quoted(first.title)}?`,
       lines: ['They become one document. Passages, memos and cases come along. It can be undone.'],
       yes: 'Join them',
     });
@@ -300,7 +301,7 @@ export class DocumentTable {
     if (ids.length === 0) return;
     const toll = documentToll(this.data()!, ids);
     const goOn = await this.ask.confirm({
-      title: documents.length === 1 ? `Delete “${documents[0]!.title}”?` : `Delete ${documents.length} documents?`,
+      title: documents.length === 1 ? `Delete ${quoted(documents[0]!.title)}?` : `Delete ${documents.length} documents?`,
       lines: [
         ...(documents.length > 1 ? [listed(documents.map((one) => one.title))] : []),
         `This takes away ${counted(toll.passages, 'passage')} with ${counted(toll.codings, 'coding')}.`,

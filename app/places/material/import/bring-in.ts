@@ -1,3 +1,4 @@
+import { quoted } from '@core/text/quoted';
 import { counted } from '@core/text/counted';
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
@@ -53,7 +54,7 @@ export class BringIn {
     const texts = items.filter((item) => item.text && !replaced.includes(item));
     if (texts.length > 0) {
       if (!(await this.storeTexts(texts, choices))) return null;
-      said.push(texts.length === 1 ? `“${texts[0]!.title}” is in.` : `${counted(texts.length, 'document is', 'documents are')} in.`);
+      said.push(texts.length === 1 ? `${quoted(texts[0]!.title)} is in.` : `${counted(texts.length, 'document is', 'documents are')} in.`);
     }
     if (replaced.length > 0) said.push(await this.replaceTexts(replaced));
     for (const item of items.filter((one) => one.table)) {

@@ -1,3 +1,4 @@
+import { quoted } from '@core/text/quoted';
 import { mayGo } from '../../../ui/dialogs/may-go';
 import { Counted } from '../../../ui/counted/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
@@ -165,7 +166,7 @@ export class SetList {
   }
 
   protected async remove(set: MemberSet): Promise<void> {
-    if (await mayGo(this.ask, this.data()!, 'set', set.id, `Delete the set “${set.name}”?`)) this.session.run(deleteSet(set.id));
+    if (await mayGo(this.ask, this.data()!, 'set', set.id, `Delete the set ${quoted(set.name)}?`)) this.session.run(deleteSet(set.id));
   }
 
   protected takeOut(set: MemberSet, id: Id): void {
