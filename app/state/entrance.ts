@@ -1,6 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { JournalEntry } from '@core/change/journal';
+import { AnalysisService } from '../workers/analysis-service';
 import { MovedHere } from './moved-here';
 import { StudyActions } from './study.actions';
 import { TextCache } from './text-cache';
@@ -13,11 +14,16 @@ import { TextCache } from './text-cache';
 export class Entrance {
   private readonly store = inject(Store);
   private readonly texts = inject(TextCache);
+  private readonly analysis = inject(AnalysisService);
   private readonly moved = inject(MovedHere);
 
   /** @param made by this tab (or a worker of it), or by another tab that this one follows */
   enter(entry: JournalEntry, made: 'here' | 'elsewhere'): void {
-    for (const change of entry.change) if (change.type === 'text') this.texts.put(change.after, change.before);
+    for (const change of entry.change) {
+      if (change.type !== 'text') continue;
+      this.texts.put(change.after, change.before);
+      if (change.after) this.analysis.textChanged(change.after);
+    }
     this.store.dispatch(made === 'here' ? StudyActions.acted({ entry }) : StudyActions.followed({ entry }));
     this.moved.tell(entry.change);
   }

@@ -1,3 +1,4 @@
+import { AnalysisService } from '../workers/analysis-service';
 import { carryOut } from '@core/commands/carry-out';
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
@@ -45,6 +46,7 @@ export class StudySession {
   private readonly store = inject(Store);
   private readonly notices = inject(Notices);
   private readonly entrance = inject(Entrance);
+  private readonly analysis = inject(AnalysisService);
   private readonly texts = inject(TextCache);
   private readonly feature = this.store.selectSignal(studyFeature.selectStudyState);
   private here: OpenedHere | null = null;
@@ -70,6 +72,7 @@ export class StudySession {
         const opened = await storage.open();
         this.here = here;
         this.texts.use(storage);
+        this.analysis.studyReadAnew();
         this.store.dispatch(StudyActions.opened({ opened, role: mayWrite ? 'writer' : 'follower' }));
       } catch (error) {
         await here.end();
@@ -330,6 +333,7 @@ export class StudySession {
     const opened = await here.storage.open();
     if (this.here !== here) return;
     this.texts.use(here.storage);
+    this.analysis.studyReadAnew();
     here.recent.clear();
     this.store.dispatch(StudyActions.opened({ opened, role }));
   }

@@ -1,4 +1,4 @@
-import { Injectable } from '@angular/core';
+import { inject, Injectable, InjectionToken } from '@angular/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { CheckLimits, Finding } from '@core/codebook/checks';
 import type { CodePage } from '@core/codebook/code-page';
@@ -8,13 +8,37 @@ import type { Question } from '@core/model/query';
 import type { StudyState } from '@core/model/study-state';
 import type { CodeUse } from '@core/passages/code-use';
 import type { Scope } from '@core/queries/evaluate';
-import type { AnalysisWorker, Answer } from './analysis.worker';
+import type { Analysis, Answer } from '@core/analysis/analysis';
+import type { Text } from '@core/model/document';
+
+/** The analysis at the other end: in a worker, or here. */
+type AnalysisEnd = Pick<Remote<Analysis>, 'update' | 'ask' | 'codeUse' | 'codePage' | 'glossUse' | 'checks'> | Analysis;
+
+/** Makes the other end when it is first needed. */
+export const ANALYSIS = new InjectionToken<() => AnalysisEnd>('ANALYSIS', {
+  providedIn: 'root',
+  factory: () => () => wrap<Analysis>(new Worker(new URL('./analysis.worker', import.meta.url), { type: 'module' })),
+});
 
 /** Asks the analysis worker, after telling it what has changed since it was last asked. */
 @Injectable({ providedIn: 'root' })
 export class AnalysisService {
-  private remote: Remote<AnalysisWorker> | null = null;
+  private readonly make = inject(ANALYSIS);
+  private remote: AnalysisEnd | null = null;
+  /** Texts that changed since it was last told. */
+  private readonly changedTexts = new Map<Id, Text>();
   private told: StudyState | null = null;
+
+  /** A text of the open study has changed, before the disk knows. */
+  textChanged(text: Text): void {
+    this.changedTexts.set(text.id, text);
+  }
+
+  /** The study was read anew: what it was told so far may be of a past that is no more. */
+  studyReadAnew(): void {
+    this.told = null;
+    this.changedTexts.clear();
+  }
 
   async ask(state: StudyState, question: Question, scope: Scope, order: readonly Id[]): Promise<Answer> {
     const remote = await this.tell(state);
@@ -37,7 +61,7 @@ export class AnalysisService {
   }
 
   /** Documents in which a word of the glossary stands, those with the most first. */
-  async glossUse(state: StudyState, gloss: Gloss): Promise<{ readonly documentId: Id; readonly count: number }[]> {
+  async glossUse(state: StudyState, gloss: Gloss): Promise<readonly { readonly documentId: Id; readonly count: number }[]> {
     return (await this.tell(state)).glossUse(gloss, Object.keys(state.tables.document));
   }
 
@@ -46,20 +70,24 @@ export class AnalysisService {
     return (await this.tell(state)).checks(limits);
   }
 
-  private async tell(state: StudyState): Promise<Remote<AnalysisWorker>> {
-    this.remote ??= wrap<AnalysisWorker>(new Worker(new URL('./analysis.worker', import.meta.url), { type: 'module' }));
+  private async tell(state: StudyState): Promise<AnalysisEnd> {
+    this.remote ??= this.make();
     const before = this.told?.study.id === state.study.id ? this.told : null;
     this.told = state;
-    if (before === state) return this.remote;
+    if (before === state && this.changedTexts.size === 0) return this.remote;
+    const texts = [...this.changedTexts.values()].filter((text) => Object.hasOwn(state.tables.document, text.id));
+    this.changedTexts.clear();
     const { tables, passages } = state;
     await this.remote.update({
       studyId: state.study.id,
+      anew: before === null,
       changed: Object.values(passages).filter((columns) => before?.passages[columns.documentId] !== columns),
       gone: Object.keys(before?.passages ?? {}).filter((id) => !Object.hasOwn(passages, id)),
       codes: tables.code === before?.tables.code ? null : tables.code,
       documents:
         tables.document === before?.tables.document ? null : Object.values(tables.document).map(({ id, speakers }) => ({ id, speakers })),
       cases: tables.case === before?.tables.case ? null : tables.case,
+      texts,
     });
     return this.remote;
   }

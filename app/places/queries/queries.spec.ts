@@ -1,13 +1,8 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
-import { waysOut } from '@core/queries/explain';
-import { evaluate } from '@core/queries/evaluate';
 import type { Id } from '@core/model/ids';
-import type { Question } from '@core/model/query';
-import type { StudyState } from '@core/model/study-state';
-import type { Scope } from '@core/queries/evaluate';
 import { Bench } from '@core/testing/make';
-import { AnalysisService } from '../../workers/analysis-service';
+import { analysisHere } from '../../testing/analysis-here';
 import { selectQueries } from '../../state/study.selectors';
 import { ScopeActions } from '../../state/study.actions';
 import { TextCache } from '../../state/text-cache';
@@ -18,16 +13,6 @@ import { deleteCode } from '@core/commands/codes';
 import { joinCodes } from '@core/commands/join-codes';
 import { addMemo } from '@core/commands/memos';
 import { saveQuery } from '@core/commands/study';
-
-/** Answers as the worker does, without a worker. */
-const analysis = {
-  ask: async (state: StudyState, question: Question, scope: Scope, order: readonly Id[]) => {
-    const passages = order.flatMap((id) => state.passages[id] ?? []);
-    const hits = evaluate(question, passages, state.tables.code, scope);
-    const whole = { documentIds: new Set(order), coderId: null };
-    return { hits, waysOut: hits.length > 0 ? [] : waysOut(question, passages, state.tables.code, scope, whole) };
-  },
-};
 
 describe('asking for passages', () => {
   let queries: Drawn<Queries>;
@@ -53,7 +38,7 @@ describe('asking for passages', () => {
     bench.code(one!, 0, 9, codes['Waiting'], codes['Worry']);
     bench.code(one!, 10, 20, codes['Waiting']);
     bench.code(two!, 22, 40, codes['Worry']);
-    queries = await drawn(Queries, bench, {}, [{ provide: AnalysisService, useValue: analysis }]);
+    queries = await drawn(Queries, bench, {}, [analysisHere]);
     for (const text of bench.texts.values()) TestBed.inject(TextCache).put(text, null);
   });
 

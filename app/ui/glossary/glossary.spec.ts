@@ -5,7 +5,7 @@ import { Bench } from '@core/testing/make';
 import { Store } from '@ngrx/store';
 import { selectGlosses } from '../../state/study.selectors';
 import { drawn, type Drawn } from '../../testing/component-with-study';
-import { AnalysisService } from '../../workers/analysis-service';
+import { analysisHere } from '../../testing/analysis-here';
 import { Glossary } from './glossary';
 
 describe('the glossary', () => {
@@ -30,7 +30,7 @@ describe('the glossary', () => {
     glossary = await drawn(Glossary, bench, {}, [
       { provide: MAT_DIALOG_DATA, useValue: '' },
       { provide: MatDialogRef, useValue: { close: () => closed++ } },
-      { provide: AnalysisService, useValue: { glossUse: async () => [] } },
+      analysisHere,
     ]);
   });
   afterEach(() => localStorage.clear());

@@ -1,22 +1,11 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
-import { checkCodebook, type CheckLimits } from '@core/codebook/checks';
 import type { Id } from '@core/model/ids';
-import type { StudyState } from '@core/model/study-state';
-import { countCodes } from '@core/passages/counting';
 import { Bench } from '@core/testing/make';
-import { AnalysisService } from '../../../workers/analysis-service';
+import { analysisHere } from '../../../testing/analysis-here';
 import { selectCodes, selectStudy } from '../../../state/study.selectors';
 import { drawn, type Drawn } from '../../../testing/component-with-study';
 import { Checks } from './checks';
-
-/** Looks through the codebook as the worker does. */
-const analysis = {
-  checks: async ({ tables, passages }: StudyState, limits: CheckLimits) => {
-    const columns = Object.values(passages);
-    return checkCodebook(tables.code, columns, countCodes(columns, tables.code), limits);
-  },
-};
 
 describe('the checks of the codebook', () => {
   let checks: Drawn<Checks>;
@@ -35,7 +24,7 @@ describe('the checks of the codebook', () => {
     bench.code(document, 10, 20, ids['Boat']!);
     // of a handful of passages nothing is called broad
     for (let at = 0; at < 18; at++) bench.code(document, 30 + at, 32 + at, ids['Boat']!);
-    checks = await drawn(Checks, bench, {}, [{ provide: AnalysisService, useValue: analysis }]);
+    checks = await drawn(Checks, bench, {}, [analysisHere]);
     await checks.settle();
   });
 

@@ -3,7 +3,7 @@ import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import type { Id } from '@core/model/ids';
 import { Bench } from '@core/testing/make';
-import { AnalysisService } from '../../../workers/analysis-service';
+import { analysisHere } from '../../../testing/analysis-here';
 import { selectCodes, selectCodeSets, selectSortings } from '../../../state/study.selectors';
 import { drawn, type Drawn } from '../../../testing/component-with-study';
 import { Sorting } from './sorting';
@@ -36,8 +36,7 @@ describe('the sorting table', () => {
   beforeEach(async () => {
     const bench = new Bench();
     for (const name of ['Waiting', 'Worry', 'Relief', 'Queue']) ids[name] = bench.addCode(name);
-    const analysis = { codePage: () => new Promise(() => undefined), codeUse: async () => new Map() };
-    table = await drawn(Sorting, bench, {}, [{ provide: AnalysisService, useValue: analysis }]);
+    table = await drawn(Sorting, bench, {}, [analysisHere]);
     table.answers.text = 'Monday';
     await table.click(table.button('Sort all codes'));
   });

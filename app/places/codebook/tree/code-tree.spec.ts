@@ -4,7 +4,7 @@ import { addCodeSet } from '@core/commands/code-sets';
 import type { Code } from '@core/model/code';
 import type { Id } from '@core/model/ids';
 import { Bench } from '@core/testing/make';
-import { AnalysisService } from '../../../workers/analysis-service';
+import { analysisHere } from '../../../testing/analysis-here';
 import { selectCodes } from '../../../state/study.selectors';
 import { drawn, type Drawn } from '../../../testing/component-with-study';
 import { CodeTree } from './code-tree';
@@ -41,8 +41,7 @@ describe('the tree of codes', () => {
     bench.code(document, 0, 9, ids['Waiting']);
     bench.code(document, 10, 20, ids['Worry'], ids['Waiting']);
     bench.run(addCodeSet('Mine', [ids['Worry']]));
-    const analysis = { codeUse: async () => new Map(), codePage: () => new Promise(() => undefined) };
-    tree = await drawn(CodeTree, bench, {}, [{ provide: AnalysisService, useValue: analysis }]);
+    tree = await drawn(CodeTree, bench, {}, [analysisHere]);
   });
   afterEach(() => {
     TestBed.inject(TreeSettings).typed.set('');
