@@ -1,10 +1,9 @@
+import { jaccard, sharedCharacters } from '../patterns/shared-characters';
 import type { Code } from '../model/code';
 import type { Id } from '../model/ids';
 import type { Table } from '../model/study-state';
 import type { PassageColumns } from '../model/passage-columns';
 import type { CodeCounts } from '../passages/counting';
-import { union } from '../passages/relations';
-import type { Stretch } from '../model/stretch';
 import { fold } from './find-codes';
 import { childrenOf } from './tree';
 
@@ -101,39 +100,10 @@ export function withinOneEdit(a: string, b: string): boolean {
 }
 
 function similarPassages(codes: Table<Code>, documents: readonly PassageColumns[], limit: number): Finding[] {
-  const sizes = new Map<Id, number>();
-  const both = new Map<string, number>();
-  for (const columns of documents) {
-    const places = new Map<number, Stretch[]>();
-    for (let at = 0; at < columns.codingRow.length; at++) {
-      const row = columns.codingRow[at]!;
-      const code = columns.codingCode[at]!;
-      const some = places.get(code);
-      const place = { start: columns.starts[row]!, end: columns.ends[row]! };
-      if (some) some.push(place);
-      else places.set(code, [place]);
-    }
-    const unions = [...places].flatMap(([code, some]) => union(some).map((stretch) => ({ ...stretch, code })));
-    for (const { code, start, end } of unions) sizes.set(columns.codes[code]!, (sizes.get(columns.codes[code]!) ?? 0) + end - start);
-    // a sweep over starts: only what is still open can share characters with what begins
-    unions.sort((a, b) => a.start - b.start);
-    let open: typeof unions = [];
-    for (const next of unions) {
-      open = open.filter((one) => one.end > next.start);
-      for (const one of open) {
-        if (one.code === next.code) continue;
-        const [a, b] = [columns.codes[one.code]!, columns.codes[next.code]!];
-        const key = a < b ? `${a} ${b}` : `${b} ${a}`;
-        both.set(key, (both.get(key) ?? 0) + Math.min(one.end, next.end) - next.start);
-      }
-      open.push(next);
-    }
-  }
-  return [...both].flatMap(([key, shared]): Finding[] => {
-    const [a = '', b = ''] = key.split(' ');
-    const share = shared / (sizes.get(a)! + sizes.get(b)! - shared);
-    const inUse = [a, b].every((id) => Object.hasOwn(codes, id) && !codes[id]!.retired);
-    return share >= limit && inUse ? [{ kind: 'similar passages', codeIds: [a, b], share }] : [];
+  return sharedCharacters(documents).flatMap((pair): Finding[] => {
+    const share = jaccard(pair);
+    const inUse = pair.codeIds.every((id) => Object.hasOwn(codes, id) && !codes[id]!.retired);
+    return share >= limit && inUse ? [{ kind: 'similar passages', codeIds: pair.codeIds, share }] : [];
   });
 }
 

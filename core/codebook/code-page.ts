@@ -5,6 +5,7 @@ import type { Table } from '../model/study-state';
 import type { CaseFinder, SpokenDocument } from '../passages/code-use';
 import { idOfRow } from '../passages/columns';
 import type { PassageColumns } from '../model/passage-columns';
+import { codesByRow } from '../passages/codes-by-row';
 import { IntervalIndex } from '../passages/interval-index';
 import { paragraphAt } from '../text/paragraphs';
 import { withDescendants } from './tree';
@@ -58,18 +59,11 @@ export class CodePageBuilder {
 
   add(columns: PassageColumns, document: SpokenDocument, text: Text | null): void {
     if (!this.concerns(columns)) return;
-    const codesOfRow = new Map<number, Set<number>>();
-    for (let at = 0; at < columns.codingRow.length; at++) {
-      if (this.coderId !== null && columns.coders[columns.codingCoder[at]!] !== this.coderId) continue;
-      const row = columns.codingRow[at]!;
-      const some = codesOfRow.get(row);
-      if (some) some.add(columns.codingCode[at]!);
-      else codesOfRow.set(row, new Set([columns.codingCode[at]!]));
-    }
+    const codesOfRow = codesByRow(columns, this.coderId === null ? null : new Set([this.coderId]));
     const own = columns.codes.map((id) => this.wanted.has(id));
     const index = new IntervalIndex(columns);
-    for (const [row, codes] of [...codesOfRow].sort((a, b) => a[0] - b[0])) {
-      if (![...codes].some((code) => own[code])) continue;
+    for (const [row, codes] of codesOfRow.entries()) {
+      if (!codes?.some((code) => own[code])) continue;
       const place = { start: columns.starts[row]!, end: columns.ends[row]! };
       this.passages.push({ documentId: columns.documentId, passageId: idOfRow(columns, row), ...place });
       increase(this.documents, columns.documentId);
@@ -77,7 +71,7 @@ export class CodePageBuilder {
       const speaker = text ? document.speakers[text.paragraphs[paragraphAt(text.paragraphs, place.start)]?.speaker ?? -1] : undefined;
       if (speaker) increase(this.speakers, speaker.name);
       for (const other of index.overlapping(place.start, place.end))
-        for (const code of codesOfRow.get(other) ?? []) if (!own[code]) increase(this.meets, columns.codes[code]!);
+        for (const code of codesOfRow[other] ?? []) if (!own[code]) increase(this.meets, columns.codes[code]!);
     }
   }
 

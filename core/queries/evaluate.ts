@@ -5,6 +5,7 @@ import type { Table } from '../model/study-state';
 import { withDescendants } from '../codebook/tree';
 import { idOfRow } from '../passages/columns';
 import type { PassageColumns } from '../model/passage-columns';
+import { codesByRow } from '../passages/codes-by-row';
 import { IntervalIndex } from '../passages/interval-index';
 
 /** A passage that answers a question. */
@@ -67,7 +68,7 @@ export function evaluate(question: Question, documents: Iterable<PassageColumns>
 function answeringRows(question: Resolved, columns: PassageColumns, coderId: Id | null): number[] {
   // a group none of whose codes occurs here cannot be met here
   if (question.groups.some((group) => !columns.codes.some((id) => group.has(id)))) return [];
-  const codesByRow = localCodesByRow(columns, coderId);
+  const codesOfRow = codesByRow(columns, coderId === null ? null : new Set([coderId]));
   const test = (ids: ReadonlySet<Id>): boolean[] => columns.codes.map((id) => ids.has(id));
   const groups = question.groups.map(test);
   const none = test(question.none);
@@ -75,23 +76,13 @@ function answeringRows(question: Resolved, columns: PassageColumns, coderId: Id 
   const index = question.reach === 'overlap' ? new IntervalIndex(columns) : null;
   const rows: number[] = [];
   for (let row = 0; row < columns.starts.length; row++) {
-    const own = codesByRow[row];
+    const own = codesOfRow[row];
     if (coderId !== null && !own && columns.coders[columns.markedBy[row]!] !== coderId) continue;
     if (groups.length > 0 && !own?.some((code) => wanted[code])) continue;
     const seen = index
-      ? index.overlapping(columns.starts[row]!, columns.ends[row]!).flatMap((other) => codesByRow[other] ?? [])
+      ? index.overlapping(columns.starts[row]!, columns.ends[row]!).flatMap((other) => codesOfRow[other] ?? [])
       : (own ?? []);
     if (groups.every((group) => seen.some((code) => group[code])) && !seen.some((code) => none[code])) rows.push(row);
   }
   return rows;
-}
-
-/** Local code numbers on each passage, as far as the coder counts. Rows without any are left undefined. */
-function localCodesByRow(columns: PassageColumns, coderId: Id | null): (number[] | undefined)[] {
-  const byRow = new Array<number[] | undefined>(columns.starts.length);
-  for (let at = 0; at < columns.codingRow.length; at++) {
-    if (coderId !== null && columns.coders[columns.codingCoder[at]!] !== coderId) continue;
-    (byRow[columns.codingRow[at]!] ??= []).push(columns.codingCode[at]!);
-  }
-  return byRow;
 }
