@@ -17,7 +17,20 @@ export async function readSome(walk: Walk): Promise<boolean> {
   if (count === 0) return false;
   await links.nth(walk.dice.below(Math.min(count, 12))).click();
   await expect(page.locator('.cm-line').first()).toBeVisible();
+  await endCorrecting(walk);
   return true;
+}
+
+/** A correction that was left in mid-sentence is still open when its document is come back to: keys would be writing. */
+async function endCorrecting({ page, dice }: Walk): Promise<void> {
+  const drop = page.locator('#place').getByRole('button', { name: 'Drop', exact: true });
+  if (!(await drop.isVisible())) return;
+  const keep = page.getByRole('button', { name: 'Keep the corrections' });
+  await (dice.onceIn(2) && (await keep.isEnabled()) ? keep : drop).click();
+  const dialog = page.locator('mat-dialog-container');
+  await page.waitForTimeout(150);
+  if (await dialog.isVisible()) await dialog.locator('button.danger').click();
+  await expect(drop).toBeHidden();
 }
 
 /** Puts the caret somewhere in the text on the screen. */
