@@ -139,7 +139,7 @@ export async function importing(page: Page, base: string, folder: string): Promi
     await page.getByRole('button', { name: 'Bring in this table' }).click();
     await page.waitForFunction(() => !location.pathname.endsWith('/import'), null, { timeout: 600_000 });
   });
-  await page.getByText(/10000 documents/).waitFor();
+  await page.getByText(/10,000 documents/).waitFor();
   report({ what: 'storing its documents and cases as one step', value: survived.took / 1000, unit: 's' });
   report({ what: 'longest task meanwhile', value: survived.longest, unit: 'ms', promise: free(survived.longest) });
 }
