@@ -23,7 +23,10 @@ export function relinked(state: StudyState, own: Change, heirs: Moves, settle: S
   let going = movesOf(own, heirs);
   if (!going) return own;
   const nameOf = (of: string, id: Id): string => nameOfRecord(state.tables[of as TableType]?.[id] ?? {});
-  const change = new Map<string, RecordChange>(own.map((one) => [keyOf(one.type, idOf(one)), one]));
+  // passages come first and as they are: there may be tens of thousands, and what they lead to may be foreseen
+  const passages = own.filter((one) => one.type === 'passage');
+  const change = new Map<string, RecordChange>();
+  for (const one of own) if (one.type !== 'passage') change.set(keyOf(one.type, idOf(one)), one);
   for (const one of settle(state, going)) {
     const key = keyOf(one.type, idOf(one));
     if (!change.has(key)) change.set(key, one);
@@ -33,7 +36,7 @@ export function relinked(state: StudyState, own: Change, heirs: Moves, settle: S
     // what went because of this is gone for others in its turn
     going = movesOf(gone, {});
   }
-  return [...change.values()];
+  return [...passages, ...change.values()];
 }
 
 const keyOf = (type: RecordType, id: Id): string => `${type} ${id}`;
