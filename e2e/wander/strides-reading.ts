@@ -24,6 +24,8 @@ export async function readSome(walk: Walk): Promise<boolean> {
 /** A correction that was left in mid-sentence is still open when its document is come back to: keys would be writing. */
 async function endCorrecting({ page, dice }: Walk): Promise<void> {
   const drop = page.locator('#place').getByRole('button', { name: 'Drop', exact: true });
+  // the one of another document closes a moment after this one is shown
+  await page.waitForTimeout(400);
   if (!(await drop.isVisible())) return;
   const keep = page.getByRole('button', { name: 'Keep the corrections' });
   await (dice.onceIn(2) && (await keep.isEnabled()) ? keep : drop).click();
