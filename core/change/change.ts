@@ -3,8 +3,8 @@ import type { RecordShapes, RecordType } from '../model/records';
 
 /**
  * One record before and after. `before` null: it was added; `after` null: it was removed; both: it was
- * updated. A passage's document is found in the passage
- * itself; one that goes over to another document is an update whose two sides name different ones.
+ * updated. A passage's document is found in the passage itself; one that goes over to another document is an update
+ * whose two sides name different ones.
  */
 export type RecordChange = {
   [K in RecordType]: { readonly type: K; readonly before: RecordShapes[K] | null; readonly after: RecordShapes[K] | null };

@@ -1,7 +1,7 @@
 import { quoted } from '../text/quoted';
 import type { Id } from '../model/ids';
 import { heldIn, kindsHeldBy, mapped, type Moves, type Pointed } from '../model/references';
-import { entryOf, nameOfRecord, RECORDS, TABLE_TYPES, type TableType } from '../model/records';
+import { entryOf, nameOfRecord, TABLE_TYPES, type TableType } from '../model/records';
 import type { StudyState } from '../model/study-state';
 import { counted } from '../text/counted';
 
@@ -55,7 +55,7 @@ function sentenceOf({ type, outcome, names }: { type: TableType; outcome: Outcom
   const { called } = entryOf(type);
   const one = names.length === 1;
   const named = names.length <= NAMED && names.every(Boolean);
-  const many = RECORDS[type].called === 'query' ? 'queries' : called === 'set of codes' ? 'sets of codes' : `${called}s`;
+  const many = called === 'query' ? 'queries' : called === 'set of codes' ? 'sets of codes' : `${called}s`;
   const who = named
     ? `The ${one ? called : many} ${names.map((name) => quoted(name)).join(', ')}`
     : counted(names.length, called, many).replace(/^1 /, 'One ');

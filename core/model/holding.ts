@@ -50,9 +50,6 @@ export function heldBy<T>(schema: z.ZodType<T>, record: T, holder: Holder): T | 
   return now === GONE || now === LIST_GONE ? null : (now as T);
 }
 
-/** Whether records of a schema can hold anything at all. */
-export const holdsSomething = (schema: z.ZodType): boolean => walkOf(schema) !== null;
-
 const walks = new WeakMap<z.ZodType, Walk | null>();
 
 function walkOf(schema: z.ZodType): Walk | null {

@@ -1,6 +1,6 @@
 import type * as z from 'zod';
 import { withReferences, type Reference } from './address';
-import { heldBy, holdsSomething, marksIn, type HeldPassage, type HeldStretch, type Holder } from './holding';
+import { heldBy, marksIn, type HeldPassage, type HeldStretch, type Holder } from './holding';
 import { ID_LENGTH, type Id } from './ids';
 import type { WhenGone } from './pointing';
 import { entryOf, RECORD_TYPES, schemaOf, type RecordShapes, type RecordType, type TableType } from './records';
@@ -13,11 +13,11 @@ export type Pointed =
 
 /** What records of a type can hold: types of records, `passage` and `stretch`. What depends on a record counts as every kind. */
 export function kindsHeldBy(type: RecordType): ReadonlySet<string> {
-  let kinds = kinds_.get(type);
-  if (!kinds) kinds_.set(type, (kinds = kindsOf(schemaOf(type))));
+  let kinds = kindsByType.get(type);
+  if (!kinds) kindsByType.set(type, (kinds = kindsOf(schemaOf(type))));
   return kinds;
 }
-const kinds_ = new Map<RecordType, ReadonlySet<string>>();
+const kindsByType = new Map<RecordType, ReadonlySet<string>>();
 
 function kindsOf(schema: z.ZodType): Set<string> {
   const kinds = new Set<string>();
@@ -38,7 +38,7 @@ export interface Held {
 }
 
 /** Types whose records can point at something. */
-export const POINTING_TYPES = RECORD_TYPES.filter((type) => holdsSomething(schemaOf(type)));
+export const POINTING_TYPES = RECORD_TYPES.filter((type) => marksIn(schemaOf(type)).length > 0);
 
 /** Every id a record holds of others, with what happens when that goes; and every part of a document. */
 export function heldIn<K extends RecordType>(type: K, record: RecordShapes[K]): Held {
