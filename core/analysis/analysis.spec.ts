@@ -13,6 +13,8 @@ describe('the analysis of an open study', () => {
   /** Readers that wait for the disk, where it is slow. */
   let waiting: (() => void)[] | null;
   let code: Id;
+  /** The number of the request asked last. */
+  let asked = 0;
   const scope = () => ({ documentIds: new Set(Object.keys(bench.state.tables.document)), coderId: null });
   const told = (fields: Partial<Told> = {}): Told => ({
     studyId: bench.state.study.id,
@@ -25,7 +27,7 @@ describe('the analysis of an open study', () => {
     texts: [],
     ...fields,
   });
-  const words = async () => (await analysis.codeUse(scope(), true, () => undefined))?.get(code)?.words;
+  const words = async () => (await analysis.codeUse(++asked, () => undefined, scope(), true))?.get(code)?.words;
 
   beforeEach(() => {
     bench = new Bench();
@@ -76,13 +78,23 @@ describe('the analysis of an open study', () => {
     expect(await newer).toBe(5);
   });
 
+  it('ends a question by its number', async () => {
+    const queue: (() => void)[] = [];
+    waiting = queue;
+    const ended = words();
+    analysis.end(asked);
+    for (const release of queue) release();
+    expect(await ended).toBeUndefined();
+  });
+
   it('forgets one study for another', async () => {
     await words();
     const question = { all: [code], any: [], none: [], withCodesUnder: false, reach: 'passage' as const, documentIds: null };
     const order = Object.keys(bench.state.tables.document);
-    expect(analysis.ask(question, scope(), scope(), order).hits.length).toBe(1);
+    const hits = async () => (await analysis.ask(++asked, question, scope(), scope(), order))?.hits.length;
+    expect(await hits()).toBe(1);
     analysis.update(told({ studyId: bench.newId(), changed: [], documents: [] }));
-    expect(analysis.ask(question, scope(), scope(), order).hits).toEqual([]);
+    expect(await hits()).toBe(0);
     expect(await words()).toBeUndefined();
   });
 });

@@ -13,7 +13,7 @@ import { CaseFinder, CodeUseCounter, type CodeUse, type SpokenDocument } from '.
 import { countCodes } from '../passages/counting';
 import { evaluate, type Hit, type Scope } from '../queries/evaluate';
 import { waysOut, type WayOut } from '../queries/explain';
-import { NewestOnly } from './newest-only';
+import { Requests, type Running, type Tell } from '../requests/requests';
 
 /** What was found; for an empty answer, the steps that would bring something back. */
 export interface Answer {
@@ -42,10 +42,19 @@ export type ReadTexts = (studyId: Id, documentIds: readonly Id[]) => Promise<rea
 const TEXTS_KEPT = 300;
 /** Documents whose texts are read at once. */
 const BATCH = 40;
+/** Documents that are asked between two breaths. */
+const ASKED_AT_ONCE = 200;
+
+/** How often a word of the glossary stands in a document. */
+export interface GlossUse {
+  readonly documentId: Id;
+  readonly count: number;
+}
 
 /**
- * Holds the passages of the open study as columns, kept in step by whoever asks, and answers questions about them. Of
- * those that take long, a newer one of a kind ends the older. It knows no worker: it is run in one, and tested as it is.
+ * Holds the passages of the open study as columns, kept in step by whoever asks, and answers questions about them. A
+ * newer question of a kind ends the older, and each can be ended by its number. It knows no worker: it is run in one, and
+ * tested as it is.
  */
 export class Analysis {
   private studyId: Id | null = null;
@@ -56,9 +65,7 @@ export class Analysis {
   private readonly ahead = new Map<Id, Text>();
   private codes: Table<Code> = {};
   private finder = new CaseFinder({});
-  private readonly uses = new NewestOnly();
-  private readonly pages = new NewestOnly();
-  private readonly glossUses = new NewestOnly();
+  private readonly requests = new Requests();
 
   constructor(private readonly read: ReadTexts) {}
 
@@ -84,56 +91,80 @@ export class Analysis {
     }
   }
 
-  /** @param order document ids in the order of the answer */
-  ask(question: Question, scope: Scope, everything: Scope, order: readonly Id[]): Answer {
-    const asked = order.map((id) => this.columns.get(id)).filter((one) => one !== undefined);
-    const hits = evaluate(question, asked, this.codes, scope);
-    return { hits, waysOut: hits.length > 0 ? [] : waysOut(question, asked, this.codes, scope, everything) };
+  /** Ends a request, if it is still at work. */
+  end(id: number): void {
+    this.requests.end(id);
   }
 
-  /** The use of every code in scope; null if a newer question came meanwhile. */
-  async codeUse(scope: Scope, withWords: boolean, progress: (share: number) => void): Promise<ReadonlyMap<Id, CodeUse> | null> {
-    const counter = new CodeUseCounter(this.codes, this.finder, scope.coderId, withWords);
-    const done = await this.eachDocument(
-      this.uses.begin(),
-      scope,
-      (document) => withWords || CaseFinder.needsText(document),
-      (some, document, text) => counter.add(some, document, text),
-      progress,
-    );
-    return done ? counter.result() : null;
-  }
-
-  /** What the page of a code shows; null if a newer question came meanwhile. */
-  async codePage(codeId: Id, withUnder: boolean, scope: Scope): Promise<CodePage | null> {
-    const builder = new CodePageBuilder(this.codes, codeId, withUnder, this.finder, scope.coderId);
-    const concerned = [...scope.documentIds].filter((id) => this.columns.has(id) && builder.concerns(this.columns.get(id)!));
-    const done = await this.eachDocument(
-      this.pages.begin(),
-      { ...scope, documentIds: new Set(concerned) },
-      (document) => document.speakers.length > 0,
-      (some, document, text) => builder.add(some, document, text),
-    );
-    return done ? builder.result() : null;
-  }
-
-  /** How often a word of the glossary stands in each document that has it, in any of its forms; the most first. */
-  async glossUse(gloss: Gloss, documentIds: readonly Id[]): Promise<readonly { readonly documentId: Id; readonly count: number }[]> {
-    const isNewest = this.glossUses.begin();
-    const finder = new GlossFinder([gloss]);
-    const found: { documentId: Id; count: number }[] = [];
-    for (let at = 0; at < documentIds.length && isNewest(); at += BATCH)
-      for (const [documentId, text] of await this.textsOf(documentIds.slice(at, at + BATCH))) {
-        const count = finder.in(text.text).length;
-        if (count > 0) found.push({ documentId, count });
+  /** Answers a question. @param order document ids in the order of the answer @returns null if it was ended */
+  ask(id: number, question: Question, scope: Scope, everything: Scope, order: readonly Id[]): Promise<Answer | null> {
+    return this.requests.run('ask', id, async (running) => {
+      const asked = order.map((document) => this.columns.get(document)).filter((one) => one !== undefined);
+      const hits: Hit[] = [];
+      for (let at = 0; at < asked.length; at += ASKED_AT_ONCE) {
+        for (const hit of evaluate(question, asked.slice(at, at + ASKED_AT_ONCE), this.codes, scope)) hits.push(hit);
+        await running.breathe();
       }
-    return found.sort((a, b) => b.count - a.count);
+      return { hits, waysOut: hits.length > 0 ? [] : waysOut(question, asked, this.codes, scope, everything) };
+    });
   }
 
-  /** Looks through the whole codebook. */
-  checks(limits: CheckLimits): Finding[] {
-    const all = [...this.columns.values()];
-    return checkCodebook(this.codes, all, countCodes(all, this.codes), limits);
+  /** The use of every code in scope. @returns null if it was ended */
+  codeUse(id: number, tell: Tell, scope: Scope, withWords: boolean): Promise<ReadonlyMap<Id, CodeUse> | null> {
+    const counter = new CodeUseCounter(this.codes, this.finder, scope.coderId, withWords);
+    return this.requests.run(
+      'code use',
+      id,
+      async (running) => {
+        await this.eachDocument(
+          running,
+          scope,
+          (document) => withWords || CaseFinder.needsText(document),
+          (some, document, text) => counter.add(some, document, text),
+        );
+        return counter.result();
+      },
+      tell,
+    );
+  }
+
+  /** What the page of a code shows. @returns null if it was ended */
+  codePage(id: number, codeId: Id, withUnder: boolean, scope: Scope): Promise<CodePage | null> {
+    const builder = new CodePageBuilder(this.codes, codeId, withUnder, this.finder, scope.coderId);
+    const concerned = [...scope.documentIds].filter((one) => this.columns.has(one) && builder.concerns(this.columns.get(one)!));
+    return this.requests.run('code page', id, async (running) => {
+      await this.eachDocument(
+        running,
+        { ...scope, documentIds: new Set(concerned) },
+        (document) => document.speakers.length > 0,
+        (some, document, text) => builder.add(some, document, text),
+      );
+      return builder.result();
+    });
+  }
+
+  /** How often a word of the glossary stands in each document that has it, in any of its forms; the most first. @returns null if it was ended */
+  glossUse(id: number, gloss: Gloss, documentIds: readonly Id[]): Promise<readonly GlossUse[] | null> {
+    return this.requests.run('gloss use', id, async (running) => {
+      const finder = new GlossFinder([gloss]);
+      const found: GlossUse[] = [];
+      for (let at = 0; at < documentIds.length; at += BATCH) {
+        for (const [documentId, text] of await this.textsOf(documentIds.slice(at, at + BATCH))) {
+          const count = finder.in(text.text).length;
+          if (count > 0) found.push({ documentId, count });
+        }
+        await running.breathe();
+      }
+      return found.sort((a, b) => b.count - a.count);
+    });
+  }
+
+  /** Looks through the whole codebook. @returns null if it was ended */
+  checks(id: number, limits: CheckLimits): Promise<Finding[] | null> {
+    return this.requests.run('checks', id, () => {
+      const all = [...this.columns.values()];
+      return checkCodebook(this.codes, all, countCodes(all, this.codes), limits);
+    });
   }
 
   /** Texts by document, as they are in the study this was told of. */
@@ -154,26 +185,24 @@ export class Analysis {
     return found;
   }
 
-  /** Goes through documents in scope, with texts where they are needed. @returns false if a newer question came */
+  /** Goes through documents in scope, with texts where they are needed. @throws RequestEndedError */
   private async eachDocument(
-    isNewest: () => boolean,
+    running: Running,
     scope: Scope,
     needsText: (document: SpokenDocument) => boolean,
     visit: (columns: PassageColumns, document: SpokenDocument, text: Text | null) => void,
-    progress?: (share: number) => void,
-  ): Promise<boolean> {
+  ): Promise<void> {
     const ids = [...scope.documentIds].filter((id) => this.columns.has(id) && this.documents.has(id));
     for (let at = 0; at < ids.length; at += BATCH) {
       const some = ids.slice(at, at + BATCH);
       const read = await this.textsOf(some.filter((id) => needsText(this.documents.get(id)!)));
-      if (!isNewest()) return false;
+      running.check();
       for (const id of some) {
         const [columns, document] = [this.columns.get(id), this.documents.get(id)];
         // it may have gone while texts were read
         if (columns && document) visit(columns, document, read.get(id) ?? null);
       }
-      progress?.((at + some.length) / ids.length);
+      await running.tell((at + some.length) / ids.length);
     }
-    return true;
   }
 }

@@ -1,4 +1,5 @@
 import type { Attribute } from '../model/case';
+import { isMissing } from './missing';
 import { parseValue } from './values';
 
 /** A guess, with its reason in words for the researcher. */
@@ -15,7 +16,7 @@ const LONGEST = 60;
 
 /** Guesses the type of a column from its cells. */
 export function guessType(cells: readonly string[]): TypeGuess {
-  const filled = cells.filter((cell) => cell.trim());
+  const filled = cells.filter((cell) => cell.trim() && !isMissing(cell));
   if (filled.length === 0) return { type: 'text', because: 'it is empty' };
   const longest = filled.reduce((most, cell) => Math.max(most, cell.length), 0);
   // each value is looked at once, however often it stands there

@@ -1,3 +1,5 @@
+import type { Document } from '../model/document';
+import type { GroundName } from '../model/ground';
 import type { Id } from '../model/ids';
 import type { RecordShapes, TableType } from '../model/records';
 import type { StudyState, Table } from '../model/study-state';
@@ -21,12 +23,18 @@ export class ChangeConflictError extends Error {
  * @throws ChangeConflictError, and then the state before is still whole
  */
 export function applyChange(state: StudyState, change: Change): StudyState {
-  if (last?.state !== state || last.change !== change) last = { state, change, after: outcome(state, change) };
-  return last.after;
+  const known = last?.state.deref() === state && last.change.deref() === change ? last.after.deref() : undefined;
+  if (known) return known;
+  const after = outcome(state, change);
+  last = { state: new WeakRef(state), change: new WeakRef(change), after: new WeakRef(after) };
+  return after;
 }
 
-/** The outcome worked out last: who tries a change before it is made need not pay for it twice. */
-let last: { readonly state: StudyState; readonly change: Change; readonly after: StudyState } | null = null;
+/**
+ * The outcome worked out last: who tries a change before it is made need not pay for it twice. It is held weakly, so that
+ * it goes with its study, and no state keeps those that came after it.
+ */
+let last: { readonly state: WeakRef<StudyState>; readonly change: WeakRef<Change>; readonly after: WeakRef<StudyState> } | null = null;
 
 function outcome(state: StudyState, change: Change): StudyState {
   let study = state.study;
@@ -53,10 +61,12 @@ function outcome(state: StudyState, change: Change): StudyState {
       else table[id] = one.after;
     }
   }
+  const foreseen = known?.after ?? state.passages;
+  const documents = (tables.document ?? state.tables.document) as Table<Document>;
   return {
     study,
     tables: Object.keys(tables).length > 0 ? ({ ...state.tables, ...tables } as StudyState['tables']) : state.tables,
-    passages: passages.size > 0 ? applyToPassages(known?.after ?? state.passages, passages) : (known?.after ?? state.passages),
+    passages: passages.size > 0 ? applyToPassages(foreseen, passages, documents) : foreseen,
   };
 }
 
@@ -109,21 +119,30 @@ function mustFit(change: RecordChange, there: boolean): void {
   if (change.before !== null && !there) throw new ChangeConflictError(change, 'is no longer there');
 }
 
-function applyToPassages(all: Table<PassageColumns>, changes: ReadonlyMap<Id, readonly RecordChange[]>): Table<PassageColumns> {
+function applyToPassages(
+  all: Table<PassageColumns>,
+  changes: ReadonlyMap<Id, readonly RecordChange[]>,
+  documents: Table<Document>,
+): Table<PassageColumns> {
   const next: Record<Id, PassageColumns> = { ...all };
   for (const [documentId, some] of changes) {
-    const columns = applyToDocument(documentId, all[documentId], some);
+    const columns = applyToDocument(documentId, all[documentId], some, documents[documentId]?.ground.of);
     if (columns) next[documentId] = columns;
     else delete next[documentId];
   }
   return next;
 }
 
-/** The passages of one document after changes of some of them, or null if none is left. @throws ChangeConflictError */
+/**
+ * The passages of one document after changes of some of them, or null if none is left.
+ * @param ground what they stand in; where there are passages already, what those stand in
+ * @throws ChangeConflictError
+ */
 export function applyToDocument(
   documentId: Id,
   columns: PassageColumns | undefined,
   changes: readonly RecordChange[],
+  ground: GroundName = columns?.ground ?? 'text',
 ): PassageColumns | null {
   const recoded = columns && !isUnpacked(columns) ? onlyCodings(changes) : null;
   const quickly = recoded && withOtherCodings(columns!, recoded);
@@ -135,7 +154,7 @@ export function applyToDocument(
     if (one.after === null) passages.delete(idOf(one));
     else passages.set(one.after.id, one.after);
   }
-  return passages.size > 0 ? packPassages(documentId, [...passages.values()]) : null;
+  return passages.size > 0 ? packPassages(documentId, [...passages.values()], ground) : null;
 }
 
 /** The passages after changes that touch nothing but their codings, or null if one touches more. */
@@ -147,6 +166,7 @@ function onlyCodings(changes: readonly RecordChange[]): Passage[] | null {
     const same =
       before.start === now.start &&
       before.end === now.end &&
+      before.area === now.area &&
       before.comment === now.comment &&
       before.open === now.open &&
       before.coderId === now.coderId &&

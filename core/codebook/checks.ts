@@ -1,10 +1,11 @@
-import { jaccard, sharedCharacters } from '../patterns/shared-characters';
+import { jaccard } from '../patterns/jaccard';
+import { sharedCharacters } from '../patterns/shared-characters';
 import type { Code } from '../model/code';
 import type { Id } from '../model/ids';
 import type { Table } from '../model/study-state';
 import type { PassageColumns } from '../model/passage-columns';
 import type { CodeCounts } from '../passages/counting';
-import { fold } from './find-codes';
+import { fold } from '../text/fold';
 import { childrenOf } from './tree';
 
 /** What may be wrong with a codebook. Nothing is wrong for certain: each can be left as it is. */
@@ -100,7 +101,7 @@ export function withinOneEdit(a: string, b: string): boolean {
 }
 
 function similarPassages(codes: Table<Code>, documents: readonly PassageColumns[], limit: number): Finding[] {
-  return sharedCharacters(documents).flatMap((pair): Finding[] => {
+  return sharedCharacters(documents.filter((columns) => columns.ground === 'text')).flatMap((pair): Finding[] => {
     const share = jaccard(pair);
     const inUse = pair.codeIds.every((id) => Object.hasOwn(codes, id) && !codes[id]!.retired);
     return share >= limit && inUse ? [{ kind: 'similar passages', codeIds: pair.codeIds, share }] : [];

@@ -6,7 +6,7 @@ import type { CaseFinder, SpokenDocument } from '../passages/code-use';
 import { idOfRow } from '../passages/columns';
 import type { PassageColumns } from '../model/passage-columns';
 import { codesByRow } from '../passages/codes-by-row';
-import { IntervalIndex } from '../passages/interval-index';
+import { meets } from '../patterns/meets';
 import { paragraphAt } from '../text/paragraphs';
 import { withDescendants } from './tree';
 
@@ -23,10 +23,7 @@ export interface CodePage {
   readonly cases: readonly Share<Id>[];
   /** Distinct passages in the turns of each speaker, by name. */
   readonly speakers: readonly Share<string>[];
-  /**
-   * Pairs of overlapping passages, one of this code and one of the other; a passage that carries both counts as one
-   * pair with itself.
-   */
+  /** Pairs of overlapping passages, one of this code and one of the other: see `meets`. */
   readonly meets: readonly Share<Id>[];
   /** The passages themselves, in reading order, document after document. */
   readonly passages: readonly { readonly documentId: Id; readonly passageId: Id; readonly start: number; readonly end: number }[];
@@ -61,7 +58,6 @@ export class CodePageBuilder {
     if (!this.concerns(columns)) return;
     const codesOfRow = codesByRow(columns, this.coderId === null ? null : new Set([this.coderId]));
     const own = columns.codes.map((id) => this.wanted.has(id));
-    const index = new IntervalIndex(columns);
     for (const [row, codes] of codesOfRow.entries()) {
       if (!codes?.some((code) => own[code])) continue;
       const place = { start: columns.starts[row]!, end: columns.ends[row]! };
@@ -70,9 +66,8 @@ export class CodePageBuilder {
       for (const caseId of this.finder.of(document, text, place)) increase(this.cases, caseId);
       const speaker = text ? document.speakers[text.paragraphs[paragraphAt(text.paragraphs, place.start)]?.speaker ?? -1] : undefined;
       if (speaker) increase(this.speakers, speaker.name);
-      for (const other of index.overlapping(place.start, place.end))
-        for (const code of codesOfRow[other] ?? []) if (!own[code]) increase(this.meets, columns.codes[code]!);
     }
+    for (const [id, count] of meets(columns, codesOfRow, this.wanted)) this.meets.set(id, (this.meets.get(id) ?? 0) + count);
   }
 
   result(): CodePage {

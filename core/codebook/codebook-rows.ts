@@ -1,6 +1,6 @@
 import type { Code } from '../model/code';
 import type { Id } from '../model/ids';
-import type { Text } from '../model/document';
+import { hasText, type Text } from '../model/document';
 import type { StudyState } from '../model/study-state';
 import { passageOf } from '../passages/columns';
 import { countCodes } from '../passages/counting';
@@ -47,7 +47,7 @@ export function codebookRows(
       const passage = passageOf(state.passages[documentId], passageId);
       const document = state.tables.document[documentId];
       const text = textOf(documentId);
-      return passage && document && text ? [citation(document, text, passage.start, passage.end)] : [];
+      return passage && document && (text || !hasText(document)) ? [citation(document, text ?? null, passage)] : [];
     }),
   }));
 }

@@ -1,3 +1,5 @@
+import { testOf, type Condition, type Had } from '../conditions/condition';
+import { liesWithin, withFoldersBelow } from '../passages/folders';
 import { idsWithMemo } from '../memos/references';
 import type { Code } from '../model/code';
 import type { CodeCondition, CodeSet } from '../model/code-set';
@@ -20,9 +22,9 @@ const DAY = 86_400_000;
 
 /** Codes that meet every condition. */
 export function codesMeeting(facts: CodeFacts, conditions: readonly CodeCondition[]): Id[] {
-  const tests = conditions.map((one) => testOf(facts, one));
+  const test = testOf<Asked, Code>({ all: conditions.map((one) => conditionOf(one, facts.now)) }, { read: (of) => reading(facts, of) });
   return Object.values(facts.state.tables.code)
-    .filter((code) => tests.every((test) => test(code)))
+    .filter(test)
     .map((code) => code.id);
 }
 
@@ -31,49 +33,75 @@ export function codesOfSet(facts: CodeFacts, set: CodeSet): Id[] {
   return set.conditions ? codesMeeting(facts, set.conditions) : set.codeIds.filter((id) => Object.hasOwn(facts.state.tables.code, id));
 }
 
-function testOf(facts: CodeFacts, condition: CodeCondition): (code: Code) => boolean {
-  const test = plainTest(facts, condition);
-  return condition.opposite ? (code) => !test(code) : test;
+/** What is asked of a code; of a folder, whether the code is used in it or below it. */
+type Asked =
+  'passages' | 'documents' | 'cases' | 'made' | 'above' | 'definition' | 'has memo' | 'parent' | 'retired' | { readonly usedInFolder: Id };
+
+function conditionOf(condition: CodeCondition, now: number): Condition<Asked> {
+  const plain = plainCondition(condition, now);
+  return condition.opposite ? { none: [plain] } : plain;
 }
 
-function plainTest({ state, counts, cases, now }: CodeFacts, condition: CodeCondition): (code: Code) => boolean {
-  const codes = state.tables.code;
-  switch (condition.about) {
+function plainCondition(one: CodeCondition, now: number): Condition<Asked> {
+  switch (one.about) {
     case 'passages fewer than':
-      return (code) => (counts.own.get(code.id) ?? 0) < condition.number;
+      return { of: 'passages', comparison: 'is under', value: one.number };
     case 'documents fewer than':
-      return (code) => (counts.documents.get(code.id) ?? 0) < condition.number;
+      return { of: 'documents', comparison: 'is under', value: one.number };
     case 'cases fewer than':
-      return (code) => (cases?.get(code.id)?.cases ?? 0) < condition.number;
+      return { of: 'cases', comparison: 'is under', value: one.number };
     case 'made in the last days':
-      return (code) => code.createdAt >= now - condition.number * DAY;
-    case 'used in folder': {
-      const used = codesInFolder(state, condition.id);
+      return { none: [{ of: 'made', comparison: 'is under', value: now - one.number * DAY }] };
+    case 'used in folder':
+      return { of: { usedInFolder: one.id }, comparison: 'is', value: true };
+    case 'under':
+      return { of: 'above', comparison: 'is', value: one.id };
+    case 'without definition':
+      return { of: 'definition', comparison: 'is', value: '' };
+    case 'without memo':
+      return { of: 'has memo', comparison: 'is', value: false };
+    case 'at the top':
+      return { of: 'parent', comparison: 'is not known', value: '' };
+    case 'retired':
+      return { of: 'retired', comparison: 'is', value: true };
+  }
+}
+
+function reading({ state, counts, cases }: CodeFacts, of: Asked): (code: Code) => Had {
+  switch (of) {
+    case 'passages':
+      return (code) => counts.own.get(code.id) ?? 0;
+    case 'documents':
+      return (code) => counts.documents.get(code.id) ?? 0;
+    case 'cases':
+      return (code) => cases?.get(code.id)?.cases ?? 0;
+    case 'made':
+      return (code) => code.createdAt;
+    case 'above':
+      return (code) => lineage(state.tables.code, code.id).slice(1);
+    case 'definition':
+      return (code) => code.definition.trim();
+    case 'has memo': {
+      const about = idsWithMemo(state.tables.memo);
+      return (code) => about.has(code.id);
+    }
+    case 'parent':
+      return (code) => code.parentId ?? undefined;
+    case 'retired':
+      return (code) => code.retired;
+    default: {
+      const used = codesInFolder(state, of.usedInFolder);
       return (code) => used.has(code.id);
     }
-    case 'under':
-      return (code) => lineage(codes, code.id).includes(condition.id) && code.id !== condition.id;
-    case 'without definition':
-      return (code) => code.definition.trim() === '';
-    case 'without memo': {
-      const about = idsWithMemo(state.tables.memo);
-      return (code) => !about.has(code.id);
-    }
-    case 'at the top':
-      return (code) => code.parentId === null;
-    case 'retired':
-      return (code) => code.retired === true;
   }
 }
 
 function codesInFolder(state: CodeFacts['state'], folderId: Id): Set<Id> {
-  const folders = new Set([folderId]);
-  // a set goes on to what is added while it is walked
-  for (const id of folders) for (const folder of Object.values(state.tables.folder)) if (folder.parentId === id) folders.add(folder.id);
+  const within = withFoldersBelow(state.tables.folder, folderId);
   const used = new Set<Id>();
   for (const columns of Object.values(state.passages)) {
-    const folder = state.tables.document[columns.documentId]?.folderId;
-    if (folder && folders.has(folder)) for (const id of columns.codes) used.add(id);
+    const document = state.tables.document[columns.documentId];
+    if (document && liesWithin(document, within)) for (const id of columns.codes) used.add(id);
   }
   return used;
 }

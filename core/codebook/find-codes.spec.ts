@@ -1,6 +1,7 @@
 import { Bench } from '../testing/make';
 import { editCode } from '../commands/codes';
-import { categoriesOf, codeNamed, findCodes, fold } from './find-codes';
+import { categoriesOf, codeNamed, findCodes } from './find-codes';
+import { fold } from '../text/fold';
 import { markFor } from '../model/mark';
 
 describe('finding codes', () => {

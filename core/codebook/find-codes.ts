@@ -1,4 +1,5 @@
 import type { Code } from '../model/code';
+import { fold } from '../text/fold';
 import type { Id } from '../model/ids';
 import type { Table } from '../model/study-state';
 import { lineage } from '../passages/counting';
@@ -9,9 +10,6 @@ export interface FoundCode {
   /** Names of the categories above it, the nearest first. */
   readonly categories: readonly string[];
 }
-
-/** Folds case and accents away, so that "cafe" finds "Café". */
-export const fold = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 
 /** Names and definitions folded once for each code: typing asks for them again with every letter. */
 const foldedCodes = new WeakMap<Code, { readonly name: string; readonly mark: string; readonly definition: string }>();

@@ -1,6 +1,7 @@
 import type { Case, DocumentStretch } from '../model/case';
 import type { Id } from '../model/ids';
 import type { StudyState } from '../model/study-state';
+import { standsIn } from '../passages/standing';
 import { tidyLine } from '../text/normalise';
 import { added, removed, updated, type Change } from '../change/change';
 import { CommandError, counted, found, short, type Command } from '../change/command';
@@ -69,8 +70,7 @@ export function ownStretch(caseId: Id, stretch: DocumentStretch, owns: boolean):
   return (state) => {
     const one = found(state.tables.case[caseId], state.study.caseWord);
     const document = found(state.tables.document[stretch.documentId], 'document');
-    if (stretch.start >= stretch.end || stretch.end > document.characters)
-      throw new CommandError('Select the words that belong to the case.');
+    if (!standsIn(document, stretch)) throw new CommandError('Select the words that belong to the case.');
     const { documentId } = stretch;
     const others = one.stretches.filter((other) => other.documentId !== documentId);
     const here = one.stretches.filter((other) => other.documentId === documentId);

@@ -162,7 +162,7 @@ describe('documents', () => {
     bench.code(document, 0, 5, bench.addCode('A'));
     bench.run(addMemo({ title: 'On it', kind: 'method', about: { type: 'document', id: document.id }, text: '' }));
     expect(documentToll(bench.state, [document.id])).toEqual({ documents: 1, passages: 1, codings: 1 });
-    bench.run(deleteDocuments([text]));
+    bench.run(deleteDocuments([text.id], [text]));
     expect(Object.keys(bench.state.tables.document)).toEqual([kept.id]);
     expect(bench.state.passages[document.id]).toBeUndefined();
     expect(Object.values(bench.state.tables.memo)[0]!.about).toBeNull();

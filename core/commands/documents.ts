@@ -1,4 +1,4 @@
-import type { Document, Text } from '../model/document';
+import { hasText, lengthOf, type Document, type Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { StudyState } from '../model/study-state';
 import { tidyLine } from '../text/normalise';
@@ -6,14 +6,29 @@ import { added, removed, updated, type Change } from '../change/change';
 import { CommandError, counted, found, short, type Command } from '../change/command';
 import { passagesOf } from './passages';
 
+/** A document with its text; null where its ground is none. */
+export interface NewDocument {
+  readonly document: Document;
+  readonly text: Text | null;
+}
+
 /** Brings documents with their texts into the study, as one step. */
-export function addDocuments(documents: readonly { readonly document: Document; readonly text: Text }[]): Command {
-  return () => {
+export function addDocuments(documents: readonly NewDocument[]): Command {
+  return (state) => {
     if (documents.length === 0) return null;
     const [first] = documents;
+    const owners = new Map([
+      ...Object.entries(state.tables.document),
+      ...documents.map(({ document }) => [document.id, document] as const),
+    ]);
+    for (const { document, text } of documents) {
+      if (hasText(document) !== (text !== null)) throw new CommandError(`${short(document.title)} came without what it consists of.`);
+      if (document.belongsTo !== undefined && owners.get(document.belongsTo)?.belongsTo !== undefined)
+        throw new CommandError(`${short(document.title)} would belong to what belongs to another itself.`);
+    }
     const what = documents.length === 1 ? short(first!.document.title) : counted(documents.length, 'document');
     return {
-      change: documents.flatMap(({ document, text }) => [added('document', document), added('text', text)]),
+      change: documents.flatMap(({ document, text }) => [added('document', document), ...(text ? [added('text', text)] : [])]),
       sentence: `brought in ${what}`,
     };
   };
@@ -37,15 +52,18 @@ export function editDocument(
   };
 }
 
-/** Notes up to where a document is read. @param position in its text, or null for not begun */
+/** Notes up to where a document is read or heard. @param position in characters or milliseconds, or null for not begun */
 export function markRead(documentId: Id, position: number | null): Command {
   return (state) => {
     const document = found(state.tables.document[documentId], 'document');
-    const readTo = position === null ? undefined : Math.max(0, Math.min(position, document.characters));
+    if (document.ground.of === 'picture')
+      throw new CommandError(`${short(document.title)} has no beginning and end: it cannot be read up to a place.`);
+    const length = lengthOf(document);
+    const readTo = position === null ? undefined : Math.max(0, Math.min(position, length));
     if (document.readTo === readTo) return null;
     const { readTo: _readTo, ...bare } = document;
     const after = readTo === undefined ? bare : { ...bare, readTo };
-    const share = Math.round((100 * (readTo ?? 0)) / Math.max(1, document.characters));
+    const share = Math.round((100 * (readTo ?? 0)) / Math.max(1, length));
     return {
       change: [{ type: 'document', before: document, after }],
       sentence: readTo === undefined ? `marked ${short(document.title)} as not read` : `read ${short(document.title)} up to ${share} %`,
@@ -57,6 +75,7 @@ export function markRead(documentId: Id, position: number | null): Command {
 export function setUnits(documentId: Id, starts: readonly number[] | null): Command {
   return (state) => {
     const document = found(state.tables.document[documentId], 'document');
+    if (!hasText(document)) throw new CommandError(`${short(document.title)} has no text that could be divided into units.`);
     const { units, ...bare } = document;
     if ((units ?? []).join() === (starts ?? []).join()) return null;
     const title = short(document.title);
@@ -92,20 +111,47 @@ export function documentToll(state: StudyState, documentIds: readonly Id[]): Doc
   };
 }
 
-/** Deletes documents with their passages. @param texts the texts of exactly these documents, for undo */
-export function deleteDocuments(texts: readonly Text[]): Command {
+/** Deletes documents with their passages. @param texts of those that have one, for undo: without it they are not deleted */
+export function deleteDocuments(documentIds: readonly Id[], texts: readonly Text[]): Command {
   return (state) => {
-    const ids = new Set(texts.map((text) => text.id));
-    const documents = texts.map((text) => found(state.tables.document[text.id], 'document'));
+    const ids = new Set(documentIds);
+    const documents = [...ids].map((id) => found(state.tables.document[id], 'document'));
     if (documents.length === 0) return null;
+    const missing = documents.find((document) => hasText(document) && !texts.some((text) => text.id === document.id));
+    if (missing) throw new CommandError(`The text of ${short(missing.title)} could not be read. Nothing was deleted.`);
     const change: Change = [
       ...documents.flatMap((document) => passagesOf(state, document.id).map((passage) => removed('passage', passage))),
-      ...texts.map((text) => removed('text', text)),
+      ...texts.filter((text) => ids.has(text.id)).map((text) => removed('text', text)),
       ...documents.map((document) => removed('document', document)),
     ];
     return {
       change,
       sentence: `deleted ${documents.length === 1 ? short(documents[0]!.title) : counted(documents.length, 'document')} with ${counted(documentToll(state, [...ids]).passages, 'passage')}`,
+    };
+  };
+}
+
+/** Says what documents belong to: transcripts to their recording, descriptions to their picture; null for nothing. */
+export function belongTo(documentIds: readonly Id[], toId: Id | null): Command {
+  return (state) => {
+    const { document } = state.tables;
+    const documents = documentIds.map((id) => found(document[id], 'document')).filter((one) => one.belongsTo !== (toId ?? undefined));
+    const to = toId === null ? null : found(document[toId], 'document');
+    if (documents.length === 0) return null;
+    if (to?.belongsTo !== undefined)
+      throw new CommandError(`${short(to.title)} belongs to ${short(document[to.belongsTo]!.title)} itself. Choose that one.`);
+    if (to && documents.some((one) => one.id === to.id)) throw new CommandError('A document cannot belong to itself.');
+    const owner = to && Object.values(document).find((one) => documents.some(({ id }) => one.belongsTo === id));
+    if (owner)
+      throw new CommandError(`${short(owner.title)} belongs to ${short(document[owner.belongsTo!]!.title)}, which must stand by itself.`);
+    const what = documents.length === 1 ? short(documents[0]!.title) : counted(documents.length, 'document');
+    return {
+      change: documents.map(({ belongsTo: _, ...rest }) => ({
+        type: 'document' as const,
+        before: document[rest.id]!,
+        after: { ...rest, ...(to && { belongsTo: to.id }) },
+      })),
+      sentence: to ? `said that ${what} belongs to ${short(to.title)}` : `let ${what} stand by itself`,
     };
   };
 }

@@ -51,6 +51,6 @@ describe('what a change has moved', () => {
   it('follows a place into the document that another was put behind, and says that a deleted one is gone', () => {
     const { at } = movesIn(did(joinDocuments(text(two!), text(one!))))!;
     expect(at({ documentId: one!, position: 4 })).toEqual({ documentId: two!, position: 20 });
-    expect(movesIn(did(deleteDocuments([text(two!)])))!.at({ documentId: two!, position: 4 })).toBeNull();
+    expect(movesIn(did(deleteDocuments([two!], [text(two!)])))!.at({ documentId: two!, position: 4 })).toBeNull();
   });
 });

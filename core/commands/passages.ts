@@ -5,7 +5,9 @@ import type { Coding, Passage } from '../model/passage';
 import type { StudyState } from '../model/study-state';
 import { passageOf, unpackPassages } from '../passages/columns';
 import { samePlace } from '../passages/relations';
-import type { Stretch } from '../model/stretch';
+import { outsideWords, standsIn } from '../passages/standing';
+import type { Document } from '../model/document';
+import type { OrderedPlace, Place, Stretch } from '../model/stretch';
 import { added, removed, updated, type RecordChange } from '../change/change';
 import { CommandError, counted, found, short, type Action, type Command, type CommandContext } from '../change/command';
 import { newCode, type NewCode } from '../codebook/new-code';
@@ -29,10 +31,10 @@ export interface WantedCodes {
   readonly newCodes?: readonly NewCode[];
 }
 
-/** Which stretch is to be coded, and with what. */
+/** Which place is to be coded, and with what. */
 export interface Coded extends WantedCodes {
   readonly documentId: Id;
-  readonly place: Stretch;
+  readonly place: Place;
 }
 
 /** The codes that are wanted, those to be made as records that are not there yet. @throws CommandError if one is gone or has a name that is taken */
@@ -48,14 +50,15 @@ export function codesWanted(
 }
 
 /**
- * Codes a stretch of text. A passage of the same coder at the very same place takes the codes on;
- * else a new passage is marked. Codes it already carries by this coder are left as they are.
+ * Codes a place of a document: a stretch of a text, a span of a recording, an area of a picture. A passage of the same
+ * coder at the very same place takes the codes on; else a new passage is marked. Codes it already carries by this coder
+ * are left as they are.
  */
 export function codePlace({ documentId, place, ...wanted }: Coded): Command {
   return (state, context) => {
     if (state.study.frozen && wanted.newCodes?.length) return markAndPropose(state, context, { documentId, place, ...wanted });
     const document = found(state.tables.document[documentId], 'document');
-    checkPlace(place, document.characters);
+    checkPlace(document, place);
     const { codes, made } = codesWanted(state, context, wanted);
     const there = passagesOf(state, documentId).find((passage) => samePlace(passage, place) && passage.coderId === context.coderId);
     const marking = markWith(there ?? null, { documentId, place }, codes, context);
@@ -71,7 +74,7 @@ export function codePlace({ documentId, place, ...wanted }: Coded): Command {
 /** While the codebook is frozen a new code is not made: the passage is marked, and the code proposed for it. */
 function markAndPropose(state: StudyState, context: CommandContext, { documentId, place, codeIds, newCodes = [] }: Coded): Action | null {
   const document = found(state.tables.document[documentId], 'document');
-  checkPlace(place, document.characters);
+  checkPlace(document, place);
   const { codes } = codesWanted(state, context, { codeIds });
   const there = passagesOf(state, documentId).find((passage) => samePlace(passage, place) && passage.coderId === context.coderId);
   const marking = markWith(there ?? null, { documentId, place }, codes, context);
@@ -84,9 +87,9 @@ function markAndPropose(state: StudyState, context: CommandContext, { documentId
   };
 }
 
-/** Which stretches of one document are to be coded, all alike. */
+/** Which stretches of one document are to be coded, all alike: of a text or a recording. */
 export interface CodedPlaces extends Omit<Coded, 'place'> {
-  readonly places: readonly Stretch[];
+  readonly places: readonly OrderedPlace[];
 }
 
 /** Codes several stretches of a document alike, as one step; places named twice are coded once. */
@@ -100,7 +103,7 @@ export function codePlaces({ documentId, places, ...wanted }: CodedPlaces): Comm
     );
     const distinct = [...new Map(places.map((place) => [key(place), place])).values()];
     const markings = distinct.flatMap((place) => {
-      checkPlace(place, document.characters);
+      checkPlace(document, place);
       return markWith(own.get(key(place)) ?? null, { documentId, place }, codes, context) ?? [];
     });
     if (markings.length === 0) return null;
@@ -114,7 +117,7 @@ export function codePlaces({ documentId, places, ...wanted }: CodedPlaces): Comm
 
 function markWith(
   there: Passage | null,
-  at: { documentId: Id; place: Stretch },
+  at: { documentId: Id; place: Place },
   codes: readonly Code[],
   context: CommandContext,
 ): RecordChange | null {
@@ -125,8 +128,7 @@ function markWith(
   return added('passage', {
     id: context.newId(),
     documentId: at.documentId,
-    start: at.place.start,
-    end: at.place.end,
+    ...fieldsOf(at.place),
     comment: '',
     coderId: context.coderId,
     createdAt: context.now,
@@ -198,9 +200,12 @@ export function setComment(documentId: Id, passageId: Id, comment: string): Comm
   };
 }
 
-function checkPlace(place: Stretch, characters: number): void {
-  if (!(place.start >= 0 && place.start < place.end && place.end <= characters))
-    throw new CommandError('This stretch lies outside the text.');
+/** A place as the fields of a passage, whatever else the object has. */
+export const fieldsOf = ({ start, end, area }: Place): Place => (area ? { start, end, area } : { start, end });
+
+/** @throws CommandError */
+function checkPlace(document: Document, place: Place): void {
+  if (!standsIn(document, place)) throw new CommandError(outsideWords(document));
 }
 
 const short400 = (sentence: string): string => (sentence.length > 400 ? `${sentence.slice(0, 399)}…` : sentence);

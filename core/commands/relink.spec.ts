@@ -70,7 +70,7 @@ describe('a memo about several things', () => {
   });
 
   it('loses only the link to what is deleted', () => {
-    run(deleteDocuments([bench.texts.get(two.id)!]));
+    run(deleteDocuments([two.id], [bench.texts.get(two.id)!]));
     bench.texts.delete(two.id);
     expect(linksOf()).toEqual(['code ', 'passage queue']);
     run(addCase('Shona'));

@@ -1,28 +1,28 @@
 import type { Id } from '../model/ids';
 import type { Coding, Passage } from '../model/passage';
 import { samePlace } from '../passages/relations';
-import type { Stretch } from '../model/stretch';
+import { outsideWords, standsIn } from '../passages/standing';
+import type { Place } from '../model/stretch';
 import type { StudyState } from '../model/study-state';
 import { added, removed, updated, type RecordChange } from '../change/change';
 import { CommandError, counted, found, short, type Action, type Command, type CommandContext } from '../change/command';
-import { codesWanted, passageById, passagesOf, type WantedCodes } from './passages';
+import { codesWanted, fieldsOf, passageById, passagesOf, type WantedCodes } from './passages';
 
 /**
- * Gives a passage another start or end. Where another passage of the same coder is at that place already, the two
- * become one, with the codings and comments of both.
+ * Gives a passage another start or end, or another area. Where another passage of the same coder is at that place
+ * already, the two become one, with the codings and comments of both.
  */
-export function movePassage(documentId: Id, passageId: Id, place: Stretch): Command {
+export function movePassage(documentId: Id, passageId: Id, place: Place): Command {
   return (state) => {
     const passage = passageById(state, documentId, passageId);
     const document = found(state.tables.document[documentId], 'document');
-    if (!(place.start >= 0 && place.start < place.end && place.end <= document.characters))
-      throw new CommandError('A passage needs at least one character, within the text.');
+    if (!standsIn(document, place)) throw new CommandError(outsideWords(document));
     if (samePlace(passage, place)) return null;
     const there = passagesOf(state, documentId).find(
       (one) => one.id !== passageId && one.coderId === passage.coderId && samePlace(one, place),
     );
     const sentence = `moved the ends of a passage in ${short(document.title)}`;
-    if (!there) return { change: [updated('passage', passage, { start: place.start, end: place.end })], sentence };
+    if (!there) return { change: [updated('passage', passage, fieldsOf(place))], sentence };
     return {
       change: [
         updated('passage', there, {

@@ -1,6 +1,7 @@
 import type { DocumentStretch } from '../model/case';
 import type { Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
+import type { StudyState } from '../model/study-state';
 import { paragraphAt } from '../text/paragraphs';
 import { added, removed, updated, type Change } from '../change/change';
 import { CommandError, found, short, type Command } from '../change/command';
@@ -86,6 +87,7 @@ export function joinDocuments(first: Text, second: Text): Command {
   return (state) => {
     const [one, two] = [found(state.tables.document[first.id], 'document'), found(state.tables.document[second.id], 'document')];
     if (one.id === two.id) throw new CommandError('A document cannot be joined with itself.');
+    mayBelongTogether(state, one, two);
     const by = first.text.length + 1;
     const speakers = [...one.speakers];
     const numbers = two.speakers.map((speaker) => {
@@ -112,6 +114,7 @@ export function joinDocuments(first: Text, second: Text): Command {
       updated('text', first, text),
       updated('document', one, {
         speakers,
+        ...(two.belongsTo !== undefined && two.belongsTo !== one.id && { belongsTo: two.belongsTo }),
         characters: text.text.length,
         words: one.words + two.words,
         answers: [...one.answers, ...two.answers.map((answer) => shifted(answer, by))],
@@ -139,6 +142,18 @@ export function joinDocuments(first: Text, second: Text): Command {
     const heirs = { records: { document: new Map([[two.id, one.id]]) }, stretch };
     return { change, heirs, sentence: `put ${short(two.title)} behind ${short(one.title)}, as one document` };
   };
+}
+
+/** @throws CommandError where two documents cannot be one because of what they belong to and what belongs to them */
+function mayBelongTogether({ tables: { document } }: StudyState, one: Document, two: Document): void {
+  // a transcript of one recording behind that of another would tell wrong times
+  const [to, other] = [one.belongsTo ?? two.belongsTo, two.belongsTo ?? one.belongsTo];
+  if (to === undefined || to === one.id || to === two.id) return;
+  if (to !== other)
+    throw new CommandError(`They belong to different documents: ${short(document[to]!.title)} and ${short(document[other!]!.title)}.`);
+  const owned = Object.values(document).find((each) => each.belongsTo === one.id || each.belongsTo === two.id);
+  if (owned)
+    throw new CommandError(`${short(owned.title)} belongs to one of them, and the other belongs to ${short(document[to]!.title)}.`);
 }
 
 const shifted = <T extends { start: number; end: number; asked: { start: number; end: number } | null }>(answer: T, by: number): T => ({

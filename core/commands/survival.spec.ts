@@ -1,7 +1,10 @@
 import fc from 'fast-check';
 import { checkStudy, danglingIn } from '../integrity/check-study';
+import { rowsOf, type Area } from '../model/area';
+import type { Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { TableType } from '../model/records';
+import type { Place } from '../model/stretch';
 import type { StudyState } from '../model/study-state';
 import { unpackPassages } from '../passages/columns';
 import type { Bench } from '../testing/make';
@@ -16,7 +19,7 @@ import { addCodeSet, deleteCodeSet } from './code-sets';
 import { anchorPassages, copyCode, moveCodes, retireCodes } from './codebook-work';
 import { deleteCodes } from './codes';
 import { correctTexts } from './correct-text';
-import { addFolder, deleteDocuments, moveDocuments, removeFolder } from './documents';
+import { addFolder, belongTo, deleteDocuments, markRead, moveDocuments, removeFolder } from './documents';
 import { acceptProposal, declineProposal, proposeCode } from './freeze';
 import { joinCodes } from './join-codes';
 import { deleteMemos } from './memos';
@@ -41,7 +44,23 @@ const somePassage = (state: StudyState, at: number) => {
   const all = Object.values(state.passages).flatMap(unpackPassages);
   return all[at % Math.max(1, all.length)]!;
 };
-const text = (bench: Bench, at: number) => bench.texts.get(one(bench.state, 'document', at))!;
+/** A place of a document of any ground, mostly within it. */
+function somePlace(state: StudyState, documentId: Id, at: number, size: number): Place {
+  const document = state.tables.document[documentId]!;
+  if (document.ground.of !== 'picture') return { start: at % 30, end: (at % 30) + 1 + (size % 40) };
+  const area: Area =
+    size % 3 === 0
+      ? { shape: 'polygon', corners: [at, at + size, size].map((one) => ({ x: one % 40, y: (one * 7) % 30 })) }
+      : { shape: size % 3 === 1 ? 'rectangle' : 'ellipse', x: at % 30, y: size % 25, width: 1 + (size % 12), height: 1 + (at % 8) };
+  return { ...rowsOf(area), area };
+}
+const text = (bench: Bench, at: number): Text => {
+  const texts = Object.values(bench.state.tables.document).flatMap((document) => bench.texts.get(document.id) ?? []);
+  return texts[at % Math.max(1, texts.length)] ?? nothingWritten();
+};
+function nothingWritten(): never {
+  throw new CommandError('There is no text left.');
+}
 
 /** Everything that joins, deletes, divides, moves and makes, on whatever the numbers choose. */
 const ACTS: Readonly<Record<string, (bench: Bench, choice: Choice) => Command>> = {
@@ -53,7 +72,7 @@ const ACTS: Readonly<Record<string, (bench: Bench, choice: Choice) => Command>> 
   'give a code': ({ state }, [a, b, c]) =>
     codePlace({
       documentId: one(state, 'document', a),
-      place: { start: b % 30, end: (b % 30) + 1 + (c % 40) },
+      place: somePlace(state, one(state, 'document', a), b, c),
       codeIds: [one(state, 'code', c)],
     }),
   'take a code off': ({ state }, [a]) => {
@@ -73,16 +92,18 @@ const ACTS: Readonly<Record<string, (bench: Bench, choice: Choice) => Command>> 
   'move a passage': ({ state }, [a, b, c]) => {
     const passage = somePassage(state, a);
     const there = somePassage(state, b);
-    const place = c % 2 === 0 && there.documentId === passage.documentId ? there : { start: b % 20, end: (b % 20) + 1 + (c % 20) };
-    return movePassage(passage.documentId, passage.id, { start: place.start, end: place.end });
+    const place = c % 2 === 0 && there.documentId === passage.documentId ? there : somePlace(state, passage.documentId, b, c);
+    return movePassage(passage.documentId, passage.id, place);
   },
   'anchor a passage': ({ state }, [a, b]) => {
     const passage = somePassage(state, a);
     return anchorPassages(one(state, 'code', b), [{ documentId: passage.documentId, passageId: passage.id }], true);
   },
+  'let a document belong': ({ state }, [a, b]) => belongTo([one(state, 'document', a)], b % 4 === 0 ? null : one(state, 'document', b)),
+  'mark how far it is read': ({ state }, [a, b]) => markRead(one(state, 'document', a), b),
   'divide a document': (bench, [a, b]) => splitDocument(text(bench, a), b % text(bench, a).text.length, `Rest ${b}`),
   'put documents together': (bench, [a, b]) => joinDocuments(text(bench, a), text(bench, b)),
-  'delete a document': (bench, [a]) => deleteDocuments([text(bench, a)]),
+  'delete a document': (bench, [a]) => deleteDocuments([one(bench.state, 'document', a)], [...bench.texts.values()]),
   'correct a text': (bench, [a, b, c]) => {
     const from = b % text(bench, a).text.length;
     const to = Math.min(text(bench, a).text.length, from + (c % 30));

@@ -1,3 +1,4 @@
+import type { Document } from '../model/document';
 import { Bench } from '../testing/make';
 import { packPassages, unpackPassages } from '../passages/columns';
 import { checkStudy } from './check-study';
@@ -30,6 +31,24 @@ describe('the integrity check', () => {
     expect(checkStudy(bench.state, new Map())).toEqual([jasmine.stringContaining('missing or of another length')]);
     const without = { ...bench.state, tables: { ...bench.state.tables, document: {} } };
     expect(checkStudy(without, null)).toEqual([jasmine.stringContaining('a document that is missing')]);
+  });
+
+  it('finds what stands in another ground, has a text it cannot have, or belongs to what belongs itself', () => {
+    const { bench, document } = make();
+    const tape = bench.record('Tape', 1_000);
+    const faults = (...changed: readonly Document[]): string[] => {
+      const tables = { ...bench.state.tables, document: { ...bench.state.tables.document } };
+      for (const one of changed) tables.document[one.id] = one;
+      return checkStudy({ ...bench.state, tables }, bench.texts);
+    };
+    expect(faults()).toEqual([]);
+    expect(faults({ ...document, belongsTo: tape.id })).toEqual([]);
+    expect(faults({ ...document, ground: tape.ground })).toContain(jasmine.stringContaining('stand in another ground'));
+    expect(faults({ ...document, ground: tape.ground })).toContain(jasmine.stringContaining('has a text it cannot have'));
+    expect(faults({ ...document, belongsTo: tape.id }, { ...tape, belongsTo: document.id })).toContain(
+      jasmine.stringContaining('which belongs to another itself'),
+    );
+    expect(faults({ ...tape, readTo: 1_001 })).toEqual([jasmine.stringContaining('read beyond its end')]);
   });
 
   it('finds reading marks and idea-units outside the text, and glosses by nobody', () => {

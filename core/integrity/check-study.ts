@@ -1,10 +1,12 @@
 import { quoted } from '../text/quoted';
-import type { Document, Text } from '../model/document';
+import { hasText, lengthOf, type Document, type Text } from '../model/document';
+import type { HeldStretch } from '../model/holding';
 import type { Id } from '../model/ids';
 import { heldIn, isThere, POINTING_TYPES, type Pointed } from '../model/references';
 import { entryOf, nameOfRecord, RECORDS, type RecordShapes, type RecordType, type TableType } from '../model/records';
-import type { StudyState } from '../model/study-state';
-import { idOfRow, passageCount } from '../passages/columns';
+import type { StudyState, Table } from '../model/study-state';
+import { idOfRow, passageCount, placeOfRow } from '../passages/columns';
+import { standsIn } from '../passages/standing';
 
 /**
  * Whether a study holds together: whatever a record type says it points at is there, every place lies in its
@@ -17,7 +19,10 @@ export function checkStudy(state: StudyState, texts: ReadonlyMap<Id, Text> | nul
     ...danglingIn(state).map(faultOf),
     ...loopsIn(state.tables.code, 'code'),
     ...loopsIn(state.tables.folder, 'folder'),
-    ...Object.values(state.tables.document).flatMap((document) => checkDocument(document, texts)),
+    ...Object.values(state.tables.document).flatMap((document) => [
+      ...checkBelonging(document, state.tables.document),
+      ...checkDocument(document, texts),
+    ]),
     ...Object.keys(state.passages).flatMap((documentId) => checkPassages(state, documentId)),
   ];
 }
@@ -35,14 +40,19 @@ export function danglingIn(state: StudyState): Dangling[] {
   const look = <K extends RecordType>(type: K, record: RecordShapes[K]): void => {
     const { points, stretches } = heldIn(type, record);
     for (const point of points) if (point.whenGone !== 'placeholder' && !isThere(state, point)) found.push({ type, record, point });
-    for (const { documentId, start, end } of stretches)
-      if (!(start < end && end <= (state.tables.document[documentId]?.characters ?? -1)))
-        found.push({ type, record, point: { of: 'stretch', documentId } });
+    for (const stretch of stretches)
+      if (!isPart(state, stretch)) found.push({ type, record, point: { of: 'stretch', documentId: stretch.documentId } });
   };
   look('study', state.study);
   for (const type of POINTING_TYPES)
     if (RECORDS[type].kept === 'row') for (const record of Object.values(state.tables[type as TableType])) look(type, record);
   return found;
+}
+
+/** Whether a part of a document is one: the document is there, and the part stands in it. */
+export function isPart({ tables }: Pick<StudyState, 'tables'>, { documentId, start, end }: HeldStretch): boolean {
+  const document = tables.document[documentId];
+  return document !== undefined && standsIn(document, { start, end });
 }
 
 function faultOf({ type, record, point }: Dangling): string {
@@ -68,6 +78,13 @@ function loopsIn(table: Readonly<Record<Id, { readonly name: string; readonly pa
   });
 }
 
+function checkBelonging(document: Document, documents: Table<Document>): string[] {
+  const to = document.belongsTo === undefined ? undefined : documents[document.belongsTo];
+  return to && (to.belongsTo !== undefined || to.id === document.id)
+    ? [`${quoted(document.title)} belongs to ${quoted(to.title)}, which belongs to another itself.`]
+    : [];
+}
+
 function checkDocument(document: Document, texts: ReadonlyMap<Id, Text> | null): string[] {
   const { title, characters, answers, readTo = 0, units = [] } = document;
   const faults: string[] = [];
@@ -82,13 +99,15 @@ function checkDocument(document: Document, texts: ReadonlyMap<Id, Text> | null):
         (!asked || (0 <= asked.start && asked.start < asked.end && asked.end <= characters)),
       `An answer in ${quoted(title)} lies outside its text.`,
     );
-  expect(readTo <= characters, `${quoted(title)} is marked as read beyond its end.`);
+  expect(readTo <= lengthOf(document), `${quoted(title)} is marked as read beyond its end.`);
+  expect(hasText(document) || document.characters + document.words === 0, `${quoted(title)} has no text and counts words all the same.`);
   expect(
     units.every((start, at) => (at === 0 ? start === 0 : start > units[at - 1]!) && start <= characters),
     `The idea-units of ${quoted(title)} are out of order or lie outside its text.`,
   );
   if (!texts) return faults;
   const text = texts.get(document.id);
+  if (!hasText(document)) return text ? [...faults, `${quoted(title)} has a text it cannot have.`] : faults;
   expect(text?.text.length === characters, `The text of ${quoted(title)} is missing or of another length.`);
   for (const { start, body, end, speaker } of text?.paragraphs ?? [])
     expect(
@@ -102,14 +121,17 @@ function checkPassages(state: StudyState, documentId: Id): string[] {
   const document = state.tables.document[documentId];
   if (!document) return [`There are passages of a document that is missing (${documentId}).`];
   const columns = state.passages[documentId]!;
+  if (columns.ground !== document.ground.of) return [`The passages of ${quoted(document.title)} stand in another ground than it has.`];
   const faults: string[] = [];
   const seen = new Set<Id>();
   for (let row = 0; row < passageCount(columns); row++) {
     const id = idOfRow(columns, row);
     if (seen.has(id)) faults.push(`${quoted(document.title)} has the same passage twice.`);
     seen.add(id);
-    if (columns.starts[row]! >= columns.ends[row]! || columns.ends[row]! > document.characters)
-      faults.push(`A passage of ${quoted(document.title)} lies outside its text.`);
+    if (!standsIn(document, placeOfRow(columns, row)))
+      faults.push(
+        `A passage of ${quoted(document.title)} lies outside its ${document.ground.of === 'time' ? 'recording' : document.ground.of}.`,
+      );
   }
   for (const number of new Set(columns.codingCode))
     if (!Object.hasOwn(state.tables.code, columns.codes[number]!))

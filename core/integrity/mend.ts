@@ -8,7 +8,7 @@ import type { Id } from '../model/ids';
 import type { HeldPassage } from '../model/holding';
 import type { RecordType } from '../model/records';
 import type { StudyState } from '../model/study-state';
-import { danglingIn } from './check-study';
+import { danglingIn, isPart } from './check-study';
 
 /** A study that was mended, with the entry that says so in its log. */
 export interface Mended {
@@ -41,7 +41,7 @@ export function danglingMended(state: StudyState, history: History, now: number)
       {
         records,
         passages,
-        stretch: (one) => (one.start < one.end && one.end <= (state.tables.document[one.documentId]?.characters ?? -1) ? [one] : []),
+        stretch: (one) => (isPart(state, one) ? [one] : []),
       },
       (before, moves) => setsSettled(before, moves, now),
     );

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import type { JournalEntry } from '../change/journal-schema';
-import { fold } from '../codebook/find-codes';
-import { blockOf, digestOf, DIGEST_SPAN, isWished, mayHold } from './digest';
+import { fold } from '../text/fold';
+import { blockOf, digestOf, DIGEST_SPAN, mayHold } from './digest';
+import { wishTest } from './wish';
 
 const entry = (seq: number, sentence: string, coderId = 'ada'): JournalEntry => ({
   seq,
@@ -66,7 +67,7 @@ describe('a digest of the log', () => {
           const folded = fold(one.sentence);
           const start = from % (folded.length + 1);
           const wish = { coderId: one.coderId, words: [folded.slice(start, start + length)] };
-          expect(isWished(one, wish)).toBeTrue();
+          expect(wishTest(wish)({ ...one, change: () => one.change })).toBeTrue();
           expect(mayHold(wish)(digestOf(0, entries))).toBeTrue();
         },
       ),

@@ -1,7 +1,8 @@
 import type { JournalEntry } from '../change/journal-schema';
-import { fold } from '../codebook/find-codes';
+import { fold } from '../text/fold';
 import type { Id } from '../model/ids';
 import { kindOf, type LogKind } from './group-log';
+import type { LogWish } from './wish';
 
 /** Entries of the journal that one digest sums up: those numbered `block * DIGEST_SPAN + 1` to `(block + 1) * DIGEST_SPAN`. */
 export const DIGEST_SPAN = 128;
@@ -25,14 +26,6 @@ export interface LogDigest {
    * in a sentence, folded as in every search.
    */
   readonly letters: Uint8Array;
-}
-
-/** What is looked for in the log. Every part that is given must hold. */
-export interface LogWish {
-  readonly coderId?: Id | undefined;
-  readonly kind?: LogKind | undefined;
-  /** Folded; each must be somewhere in the sentence. */
-  readonly words?: readonly string[] | undefined;
 }
 
 /** The number of the block that an entry is in. */
@@ -63,14 +56,6 @@ export function mayHold({ coderId, kind, words = [] }: LogWish): (digest: LogDig
     (!kind || kinds.includes(kind)) &&
     bits.every((bit) => (letters[bit >> 3]! & (1 << (bit & 7))) !== 0);
 }
-
-/** Whether an entry is what is looked for. */
-export const isWished = (entry: JournalEntry, { coderId, kind, words = [] }: LogWish): boolean =>
-  (!coderId || entry.coderId === coderId) &&
-  (!kind || kindOf(entry) === kind) &&
-  (words.length === 0 || holdsAll(fold(entry.sentence), words));
-
-const holdsAll = (sentence: string, words: readonly string[]): boolean => words.every((word) => sentence.includes(word));
 
 /** The bits that stand for the characters of some words. */
 function bitsOf(folded: string): number[] {

@@ -8,6 +8,7 @@ import { readDocx } from '../formats/docx/read-docx';
 import { passageCount } from '../passages/columns';
 import { Bench } from '../testing/make';
 import { dayOf, endOfDay, groupLog, groupSentence, kindOf, numbersBefore, type StudyNumbers } from './group-log';
+import { ownEntryTest } from './wish';
 
 describe('the log', () => {
   const bench = new Bench();
@@ -85,6 +86,20 @@ describe('the log', () => {
     expect(() => addLogEntry('2025-04-01', '  ', [])(bench.state, bench.context())).toThrowError(/nothing written/);
     bench.run(deleteLogEntry(entry.id));
     expect(bench.state.tables.logEntry).toEqual({});
+  });
+
+  it('finds own entries by whose they are, from a day on, and by words in any order in text and tags', () => {
+    const entry = (day: string, coderId: string, text: string, ...tags: string[]) => ({ id: '', day, coderId, text, tags, createdAt: 0 });
+    const entries = [
+      entry('2025-04-01', 'ada', 'Met with Jon about the Code “Help”', 'meeting'),
+      entry('2025-04-02', 'ben', 'Café: decided to split it', 'decision'),
+    ];
+    const found = (...asked: Parameters<typeof ownEntryTest>) => entries.filter(ownEntryTest(...asked)).map((one) => one.coderId);
+    expect(found({}, '')).toEqual(['ada', 'ben']);
+    expect(found({ words: ['help', 'jon', 'meeting'] }, '')).toEqual(['ada']);
+    expect(found({ words: ['cafe'] }, '')).toEqual(['ben']);
+    expect(found({}, '2025-04-02')).toEqual(['ben']);
+    expect(found({ coderId: 'ada', words: ['decided'] }, '')).toEqual([]);
   });
 
   it('as Word has a heading a day', async () => {

@@ -1,4 +1,4 @@
-import { fold } from '../codebook/find-codes';
+import { fold } from '../text/fold';
 import type { Id } from '../model/ids';
 import type { Memo, MemoSubject } from '../model/memo';
 import { subjectsOf } from './references';

@@ -1,10 +1,13 @@
 import * as z from 'zod';
 import { CountSchema, DaySchema, LineSchema, ProseSchema, TimeSchema } from './fields';
 import { AttributeValueSchema } from './case';
+import { GroundSchema } from './ground';
 import { IdSchema } from './ids';
 import { pointsTo } from './pointing';
 
-export const DOCUMENT_KINDS = ['interview', 'focus group', 'field note', 'survey answers', 'public document', 'article'] as const;
+/** Kinds a text can be of. */
+export const TEXT_KINDS = ['interview', 'focus group', 'field note', 'survey answers', 'public document', 'article'] as const;
+export const DOCUMENT_KINDS = [...TEXT_KINDS, 'recording', 'picture'] as const;
 export const DocumentKindSchema = z.enum(DOCUMENT_KINDS);
 export type DocumentKind = z.infer<typeof DocumentKindSchema>;
 
@@ -27,18 +30,24 @@ export const AnswerSchema = z.strictObject({
 });
 export type Answer = z.infer<typeof AnswerSchema>;
 
-/** One piece of material, without its words: those are in the text of the same id. */
+/** One piece of material, without its words: those are in the text of the same id, where its ground is a text. */
 export const DocumentSchema = z.strictObject({
   id: IdSchema,
   title: LineSchema,
+  ground: GroundSchema,
+  /**
+   * What it belongs to: a transcript to its recording, a description to its picture, a page to the document it is of;
+   * absent where to nothing. What something belongs to belongs to nothing itself.
+   */
+  belongsTo: pointsTo('document').optional(),
   kind: DocumentKindSchema,
   date: DaySchema.nullable(),
   folderId: pointsTo('folder').nullable(),
   description: ProseSchema,
   speakers: z.array(SpeakerSchema).max(10_000),
-  /** Length of the text in UTF-16 code units. */
+  /** Length of the text in UTF-16 code units; 0 for what has none. */
   characters: CountSchema,
-  /** Words of the text, speaker labels left out. */
+  /** Words of the text, speaker labels left out; 0 for what has none. */
   words: CountSchema,
   /** Name of the file it came from, and the SHA-256 of its bytes; null for pasted and made texts. */
   source: z.strictObject({ fileName: z.string().max(1000), sha256: z.string().regex(/^[0-9a-f]{64}$/) }).nullable(),
@@ -46,13 +55,24 @@ export const DocumentSchema = z.strictObject({
   values: z.record(pointsTo('attribute'), AttributeValueSchema),
   /** Questions and answers of structured material, in the order of the text. */
   answers: z.array(AnswerSchema).max(10_000),
-  /** Up to which position the text is read, as the researcher says; absent for one that was not begun. */
+  /** Up to where it is read or heard, as the researcher says, in characters or milliseconds; absent where it was not begun. */
   readTo: CountSchema.optional(),
   /** Where idea-units begin, ascending, the first at 0; absent where the researcher made none. */
   units: z.array(CountSchema).max(200_000).optional(),
   createdAt: TimeSchema,
 });
 export type Document = z.infer<typeof DocumentSchema>;
+
+/** What has to be known of a document to say whether a place lies in it. */
+export type Grounded = Pick<Document, 'ground' | 'characters'>;
+
+/** Whether a document has a text: only then can it be read, corrected, searched and counted in words. */
+export const hasText = (document: Pick<Document, 'ground'>): boolean => document.ground.of === 'text';
+
+/** How long a document is, in the characters of its text or the milliseconds of its recording; a picture has no length. */
+export function lengthOf({ ground, characters }: Grounded): number {
+  return ground.of === 'text' ? characters : ground.of === 'time' ? ground.milliseconds : 0;
+}
 
 export const PARAGRAPH_STYLES = ['body', 'heading1', 'heading2', 'heading3', 'list item', 'quotation'] as const;
 

@@ -1,3 +1,4 @@
+import type { Area } from './area';
 import type { Id } from './ids';
 
 /**
@@ -5,10 +6,11 @@ import type { Id } from './ids';
  * because the browser copies typed arrays as blocks. Row i is the i-th passage in reading order
  * (by start, the longer first, then by id). Codes and coders are local numbers into short lists.
  */
-export interface PassageColumns {
+interface Columns {
   readonly documentId: Id;
   /** Passage ids in row order, joined: row i is `ids.slice(36 * i, 36 * i + 36)`. */
   readonly ids: string;
+  /** Where passages begin and end: characters, milliseconds or rows of pixels, by the ground of the document. */
   readonly starts: Uint32Array;
   readonly ends: Uint32Array;
   /** Who marked the passage, as an index into `coders`. */
@@ -23,6 +25,24 @@ export interface PassageColumns {
   readonly codingAt: Float64Array;
   /** Ratings, by place among the codings, only where there is one; absent in columns of before there were ratings. */
   readonly ratings?: readonly { readonly at: number; readonly rating: number }[];
+  /** Each is carried by at least one passage. */
   readonly codes: readonly Id[];
   readonly coders: readonly Id[];
 }
+
+export interface TextColumns extends Columns {
+  readonly ground: 'text';
+  readonly areas?: undefined;
+}
+export interface TimeColumns extends Columns {
+  readonly ground: 'time';
+  readonly areas?: undefined;
+}
+export interface PictureColumns extends Columns {
+  readonly ground: 'picture';
+  /** The area of each passage, by row. */
+  readonly areas: readonly Area[];
+}
+
+/** Passages of a document of any ground. What has a meaning for one ground only asks for the columns of that one. */
+export type PassageColumns = TextColumns | TimeColumns | PictureColumns;

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { AreaSchema, rowsOf } from './area';
 import { CountSchema, ProseSchema, TimeSchema } from './fields';
 import { IdSchema } from './ids';
 import { pointsTo } from './pointing';
@@ -13,13 +14,18 @@ export const CodingSchema = z.strictObject({
 });
 export type Coding = z.infer<typeof CodingSchema>;
 
-/** A marked stretch of a text with its codings (none, one or many) and possibly a comment. */
+/**
+ * A marked place of a document with its codings (none, one or many) and possibly a comment: characters `[start, end)` of
+ * a text, milliseconds `[start, end)` of a recording, or an area of a picture, whose rows of pixels are `[start, end)`.
+ */
 export const PassageSchema = z
   .strictObject({
     id: IdSchema,
     documentId: pointsTo('document'),
     start: CountSchema,
     end: CountSchema,
+    /** Only of a passage of a picture. */
+    area: AreaSchema.optional(),
     /** Empty when there is none. */
     comment: ProseSchema,
     /** The comment is a question to come back to. */
@@ -28,5 +34,9 @@ export const PassageSchema = z
     createdAt: TimeSchema,
     codings: z.array(CodingSchema),
   })
-  .refine((passage) => passage.start < passage.end, 'ends before it starts');
+  .refine((passage) => passage.start < passage.end, 'ends before it starts')
+  .refine(({ start, end, area }) => {
+    const rows = area && rowsOf(area);
+    return !rows || (rows.start === start && rows.end === end);
+  }, 'does not reach over the rows of its area');
 export type Passage = z.infer<typeof PassageSchema>;

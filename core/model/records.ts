@@ -68,7 +68,12 @@ export const RECORDS = {
     kept: 'row',
     file: 'documents.json',
     since: 1,
-    migrations: { 1: (record) => ({ ...record, values: {}, answers: [] }) },
+    migrations: {
+      1: (record) => ({ ...record, values: {}, answers: [] }),
+      6: (record) => ({ ground: { of: 'text' }, ...record }),
+    },
+    // put together with what belonged to it, it belongs to nothing
+    whole: ({ belongsTo, ...document }) => ({ ...document, ...(belongsTo && belongsTo !== document.id && { belongsTo }) }),
   }),
   text: entry({
     schema: TextSchema,

@@ -9,8 +9,9 @@ import { RECORDS, type RecordType } from './records';
  * 4: sets of codes, relations, sorting tables, proposals, the researcher's own log entries; fields that may be absent.
  * 5: findings of checks that were left as they are, which may be absent.
  * 6: names of what a query asks for that is gone, which may be absent; no record points at what is not there.
+ * 7: grounds of documents: recordings and pictures with their media; areas; what a document belongs to.
  */
-export const SCHEMA_VERSION = 6;
+export const SCHEMA_VERSION = 7;
 
 /** Records as they were stored, before they are known to fit the current schemas. */
 export type StoredRecords = Readonly<Record<string, readonly unknown[]>>;

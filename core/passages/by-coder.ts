@@ -20,39 +20,75 @@ export function columnsOfCoder(columns: PassageColumns, coderId: Id): PassageCol
 function filtered(columns: PassageColumns, coderId: Id): PassageColumns | null {
   const coder = columns.coders.indexOf(coderId);
   if (coder < 0) return null;
-  const { starts, markedBy, codingRow, codingCoder } = columns;
-  const keep = Uint8Array.from(markedBy, (by) => (by === coder ? 1 : 0));
-  const codings: number[] = [];
-  codingCoder.forEach((by, at) => {
-    if (by !== coder) return;
-    keep[codingRow[at]!] = 1;
-    codings.push(at);
-  });
+  // plain loops over columns: in a scope of one coder every document goes through here
+  const { starts, ends, markedBy, markedAt, codingRow, codingCode, codingCoder, codingAt } = columns;
+  const kept = new Uint8Array(starts.length);
+  for (let row = 0; row < kept.length; row++) if (markedBy[row] === coder) kept[row] = 1;
+  let codings = 0;
+  for (let at = 0; at < codingRow.length; at++)
+    if (codingCoder[at] === coder) {
+      kept[codingRow[at]!] = 1;
+      codings++;
+    }
   /** New row of each row that is kept. */
   const rowOf = new Uint32Array(starts.length);
-  const rows: number[] = [];
-  keep.forEach((kept, row) => {
-    if (kept) rowOf[row] = rows.push(row) - 1;
-  });
-  if (rows.length === 0) return null;
-  const placeOf = new Map(codings.map((at, place) => [at, place]));
-  return {
+  let rows = 0;
+  for (let row = 0; row < kept.length; row++) if (kept[row]) rowOf[row] = rows++;
+  if (rows === 0) return null;
+  const codes = new KeptCodes(columns.codes);
+  const own = {
     documentId: columns.documentId,
-    ids: rows.map((row) => idOfRow(columns, row)).join(''),
-    starts: Uint32Array.from(rows, (row) => starts[row]!),
-    ends: Uint32Array.from(rows, (row) => columns.ends[row]!),
-    markedBy: Uint16Array.from(rows, (row) => markedBy[row]!),
-    markedAt: Float64Array.from(rows, (row) => columns.markedAt[row]!),
-    comments: columns.comments.flatMap((comment) => (keep[comment.row] ? [{ ...comment, row: rowOf[comment.row]! }] : [])),
-    codingRow: Uint32Array.from(codings, (at) => rowOf[codingRow[at]!]!),
-    codingCode: Uint32Array.from(codings, (at) => columns.codingCode[at]!),
-    codingCoder: Uint16Array.from(codings, (at) => codingCoder[at]!),
-    codingAt: Float64Array.from(codings, (at) => columns.codingAt[at]!),
-    ratings: (columns.ratings ?? []).flatMap(({ at, rating }) => (placeOf.has(at) ? [{ at: placeOf.get(at)!, rating }] : [])),
-    codes: columns.codes,
+    ids: '',
+    starts: new Uint32Array(rows),
+    ends: new Uint32Array(rows),
+    markedBy: new Uint16Array(rows),
+    markedAt: new Float64Array(rows),
+    comments: columns.comments.flatMap((comment) => (kept[comment.row] ? [{ ...comment, row: rowOf[comment.row]! }] : [])),
+    codingRow: new Uint32Array(codings),
+    codingCode: new Uint32Array(codings),
+    codingCoder: new Uint16Array(codings).fill(coder),
+    codingAt: new Float64Array(codings),
+    ratings: [] as { at: number; rating: number }[],
+    codes: codes.ids,
     coders: columns.coders,
   };
+  for (let row = 0; row < kept.length; row++) {
+    if (!kept[row]) continue;
+    const to = rowOf[row]!;
+    own.ids += idOfRow(columns, row);
+    own.starts[to] = starts[row]!;
+    own.ends[to] = ends[row]!;
+    own.markedBy[to] = markedBy[row]!;
+    own.markedAt[to] = markedAt[row]!;
+  }
+  const ratings = columns.ratings?.length ? new Map(columns.ratings.map(({ at, rating }) => [at, rating])) : null;
+  for (let at = 0, to = 0; at < codingRow.length; at++) {
+    if (codingCoder[at] !== coder) continue;
+    own.codingRow[to] = rowOf[codingRow[at]!]!;
+    own.codingCode[to] = codes.numberOf(codingCode[at]!);
+    own.codingAt[to] = codingAt[at]!;
+    if (ratings?.has(at)) own.ratings.push({ at: to, rating: ratings.get(at)! });
+    to++;
+  }
+  return columns.ground === 'picture'
+    ? { ...own, ground: columns.ground, areas: columns.areas.filter((_, row) => kept[row]) }
+    : { ...own, ground: columns.ground };
+}
+
+/** The codes of a list that are still carried, numbered anew. */
+class KeptCodes {
+  readonly ids: Id[] = [];
+  private readonly numbers: Int32Array;
+
+  constructor(private readonly all: readonly Id[]) {
+    this.numbers = new Int32Array(all.length).fill(-1);
+  }
+
+  numberOf(before: number): number {
+    if (this.numbers[before]! < 0) this.numbers[before] = this.ids.push(this.all[before]!) - 1;
+    return this.numbers[before]!;
+  }
 }
 
 /** How many different codes the passages carry. */
-export const codesCarried = (columns: PassageColumns): number => new Set(columns.codingCode).size;
+export const codesCarried = (columns: PassageColumns): number => columns.codes.length;

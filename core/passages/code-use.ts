@@ -7,7 +7,7 @@ import { paragraphAt } from '../text/paragraphs';
 import type { PassageColumns } from '../model/passage-columns';
 import { lineage } from './counting';
 import { wordsIn } from './coverage';
-import { union } from './relations';
+import { union } from './union';
 import type { Stretch } from '../model/stretch';
 
 /** Where a code is used beyond the count of its passages. */

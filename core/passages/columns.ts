@@ -1,11 +1,18 @@
+import { boxOf, type Area } from '../model/area';
+import type { GroundName } from '../model/ground';
 import { ID_LENGTH, type Id } from '../model/ids';
 import type { Passage } from '../model/passage';
-import type { PassageColumns } from '../model/passage-columns';
+import type { PassageColumns, TextColumns } from '../model/passage-columns';
+import type { Place } from '../model/stretch';
 import { codeNumber, codeNumbersOf } from './code-numbers';
 
-/** Reading order: where a passage begins, the longer first, then by id so that the order is total. */
+/**
+ * Reading order: where a passage begins, the longer first, then by id so that the order is total. Areas of a picture
+ * are read from the top, and those that begin at one height from the left.
+ */
 export function inReadingOrder(a: Passage, b: Passage): number {
-  return a.start - b.start || b.end - a.end || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
+  const across = a.area && b.area ? boxOf(a.area).left - boxOf(b.area).left : 0;
+  return a.start - b.start || across || b.end - a.end || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
 }
 
 /** Gives each distinct value a number in order of appearance. */
@@ -25,9 +32,12 @@ class LocalNumbers {
 
 /**
  * Packs the passages of one document, in any order.
- * @throws RangeError if a passage belongs to another document.
+ * @param ground what the passages of the document stand in
+ * @throws RangeError if a passage belongs to another document or stands in another ground.
  */
-export function packPassages(documentId: Id, passages: readonly Passage[]): PassageColumns {
+export function packPassages(documentId: Id, passages: readonly Passage[], ground?: 'text'): TextColumns;
+export function packPassages(documentId: Id, passages: readonly Passage[], ground: GroundName): PassageColumns;
+export function packPassages(documentId: Id, passages: readonly Passage[], ground: GroundName = 'text'): PassageColumns {
   const sorted = [...passages].sort(inReadingOrder);
   const codingTotal = sorted.reduce((sum, passage) => sum + passage.codings.length, 0);
   const codes = new LocalNumbers();
@@ -45,9 +55,12 @@ export function packPassages(documentId: Id, passages: readonly Passage[]): Pass
   const ids: Id[] = [];
   const ratings: { at: number; rating: number }[] = [];
   const comments: { row: number; text: string; open?: true }[] = [];
+  const areas: Area[] = [];
   let at = 0;
   sorted.forEach((passage, row) => {
     if (passage.documentId !== documentId) throw new RangeError(`Passage ${passage.id} belongs to another document.`);
+    if ((passage.area === undefined) === (ground === 'picture')) throw new RangeError(`Passage ${passage.id} stands in another ground.`);
+    if (passage.area) areas.push(passage.area);
     ids.push(passage.id);
     columns.starts[row] = passage.start;
     columns.ends[row] = passage.end;
@@ -63,7 +76,8 @@ export function packPassages(documentId: Id, passages: readonly Passage[]): Pass
       at++;
     }
   });
-  const packed = { documentId, ids: ids.join(''), ...columns, comments, ratings, codes: codes.values, coders: coders.values };
+  const common = { documentId, ids: ids.join(''), ...columns, comments, ratings, codes: codes.values, coders: coders.values };
+  const packed: PassageColumns = ground === 'picture' ? { ...common, ground, areas } : { ...common, ground };
   unpacked.set(packed, sorted);
   return packed;
 }
@@ -76,6 +90,12 @@ export const passageCount = (columns: PassageColumns): number => columns.starts.
 
 /** Id of the passage in a row. */
 export const idOfRow = (columns: PassageColumns, row: number): Id => columns.ids.slice(row * ID_LENGTH, (row + 1) * ID_LENGTH);
+
+/** Where the passage in a row stands. */
+export function placeOfRow(columns: PassageColumns, row: number): Place {
+  const stretch = { start: columns.starts[row]!, end: columns.ends[row]! };
+  return columns.ground === 'picture' ? { ...stretch, area: columns.areas[row]! } : stretch;
+}
 
 /** Row of the passage with this id, or -1. @param from a row before which it is known not to be */
 export function rowOfId(columns: PassageColumns, id: Id, from = 0): number {
@@ -101,6 +121,7 @@ export function unpackPassages(columns: PassageColumns): readonly Passage[] {
     documentId: columns.documentId,
     start,
     end: columns.ends[row]!,
+    ...(columns.ground === 'picture' && { area: columns.areas[row]! }),
     comment: '',
     coderId: columns.coders[columns.markedBy[row]!]!,
     createdAt: columns.markedAt[row]!,
@@ -175,8 +196,7 @@ export function passagesInRows(columns: PassageColumns, wanted: (row: number) =>
     placeOf[row] = passages.push({
       id: idOfRow(columns, row),
       documentId: columns.documentId,
-      start: columns.starts[row]!,
-      end: columns.ends[row]!,
+      ...placeOfRow(columns, row),
       comment: '',
       coderId: columns.coders[columns.markedBy[row]!]!,
       createdAt: columns.markedAt[row]!,

@@ -4,7 +4,7 @@ import { somePassages } from '../testing/make';
 import type { Code } from '../model/code';
 import type { Id } from '../model/ids';
 import { packPassages } from './columns';
-import { countCodes, tally } from './counting';
+import { countCodes, tally, Tallying } from './counting';
 import { coverage } from './coverage';
 
 describe('counting passages by code', () => {
@@ -85,6 +85,25 @@ describe('a tally when codes are moved', () => {
           const after = swap ? [...documents.slice(1), packPassages(documentId, more)] : documents;
           const next = tally(after, tree(two), null, tally(documents, tree(one)));
           expect(next.counts).toEqual(countCodes(after, tree(two)));
+        },
+      ),
+    );
+  });
+
+  it('counts the same some codings at a time, and says how many are left', () => {
+    fc.assert(
+      fc.property(
+        fc.array(somePassages(documentId), { minLength: 1, maxLength: 4 }),
+        somePassages(documentId),
+        parents,
+        parents,
+        (first, more, one, two) => {
+          const documents = first.map((some) => packPassages(documentId, some));
+          const after = [...documents.slice(1), packPassages(documentId, more)];
+          const work = new Tallying(after, tree(two), null, tally(documents, tree(one)));
+          for (let size = work.size; work.step(1); size = work.size) expect(work.size).toBeLessThanOrEqual(size);
+          expect(work.size).toBe(0);
+          expect(work.result().counts).toEqual(countCodes(after, tree(two)));
         },
       ),
     );

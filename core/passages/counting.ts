@@ -197,38 +197,91 @@ class Counter {
 }
 
 /**
- * Counts codes over documents.
- * @param coderId counts only this coder's codings; null counts everybody's
- * @param before an earlier tally: documents that are in both are not counted again, and where codes were moved, only
- *   the categories they left and came under are
+ * A count of codes over documents, done some codings at a time, so that whoever counts a large study can do other
+ * things in between.
  */
-export function tally(documents: Iterable<PassageColumns>, codes: Table<Code>, coderId: Id | null = null, before?: Tally): Tally {
-  const now = new Set(documents);
-  const fits = before?.coderId === coderId ? before : undefined;
-  const come = fits ? [...now].filter((columns) => !fits.documents.has(columns)) : [];
-  // where most have changed, counting from nothing is less work than taking away and adding
-  if (!fits || come.length * 2 > now.size) {
-    const counter = new Counter(codes, coderId);
-    for (const columns of now) counter.add(columns, 1);
-    return { counts: counter.result(), documents: now, codes, coderId };
-  }
-  let { counts } = fits;
-  const gone = [...fits.documents].filter((columns) => !now.has(columns));
-  if (come.length > 0 || gone.length > 0) {
+export class Tallying {
+  private readonly now: ReadonlySet<PassageColumns>;
+  private readonly left: { readonly columns: PassageColumns; readonly by: 'documents' | 'branches'; readonly sign: 1 | -1 }[] = [];
+  private counter: Counter;
+  private counting: 'documents' | 'branches' = 'documents';
+  /** Categories that are counted anew when the documents are. */
+  private readonly affected: ReadonlySet<Id>;
+  private at = 0;
+  private codings = 0;
+
+  /**
+   * @param coderId counts only this coder's codings; null counts everybody's
+   * @param before an earlier tally: documents that are in both are not counted again, and where codes were moved, only
+   *   the categories they left and came under are
+   */
+  constructor(
+    documents: Iterable<PassageColumns>,
+    readonly codes: Table<Code>,
+    readonly coderId: Id | null = null,
+    before?: Tally,
+  ) {
+    this.now = new Set(documents);
+    const fits = before?.coderId === coderId ? before : undefined;
+    const come = fits ? [...this.now].filter((columns) => !fits.documents.has(columns)) : [...this.now];
+    // where most have changed, counting from nothing is less work than taking away and adding
+    if (!fits || come.length * 2 > this.now.size) {
+      this.counter = new Counter(codes, coderId);
+      this.affected = new Set();
+      this.add(this.now, 'documents', 1);
+      return;
+    }
     // by the tree that was counted with; the changed parts of the tree are counted anew afterwards
-    const counter = new Counter(fits.codes, coderId, counts);
-    for (const columns of come) counter.add(columns, 1);
-    for (const columns of gone) counter.add(columns, -1);
-    counts = counter.result();
+    this.counter = new Counter(fits.codes, coderId, fits.counts);
+    this.add(come, 'documents', 1);
+    this.add(
+      [...fits.documents].filter((columns) => !this.now.has(columns)),
+      'documents',
+      -1,
+    );
+    this.affected = fits.codes === codes ? new Set<Id>() : branchesThatDiffer(fits.codes, codes);
+    if (this.affected.size > 0) this.add(this.now, 'branches', 1);
   }
-  const affected = fits.codes === codes ? new Set<Id>() : branchesThatDiffer(fits.codes, codes);
-  if (affected.size > 0) {
-    const counter = new Counter(codes, coderId, counts, affected);
-    for (const columns of now) counter.add(columns, 1);
-    counts = counter.result();
+
+  private add(documents: Iterable<PassageColumns>, by: 'documents' | 'branches', sign: 1 | -1): void {
+    for (const columns of documents) {
+      this.left.push({ columns, by, sign });
+      this.codings += columns.codingRow.length;
+    }
   }
-  return { counts, documents: now, codes, coderId };
+
+  /** Codings that are still to be looked at. */
+  get size(): number {
+    return this.codings;
+  }
+
+  /** Looks at some more codings, to the end of a document. @returns whether there are any left */
+  step(codings: number): boolean {
+    const until = this.codings - codings;
+    for (; this.at < this.left.length && this.codings > until; this.at++) {
+      const { columns, by, sign } = this.left[this.at]!;
+      if (by !== this.counting) this.countBranches();
+      this.counter.add(columns, sign);
+      this.codings -= columns.codingRow.length;
+    }
+    return this.at < this.left.length;
+  }
+
+  /** The outcome, when all is counted; what is left is counted now. */
+  result(): Tally {
+    this.step(Infinity);
+    return { counts: this.counter.result(), documents: this.now, codes: this.codes, coderId: this.coderId };
+  }
+
+  private countBranches(): void {
+    this.counter = new Counter(this.codes, this.coderId, this.counter.result(), this.affected);
+    this.counting = 'branches';
+  }
 }
+
+/** Counts codes over documents in one go; see {@link Tallying}. */
+export const tally = (documents: Iterable<PassageColumns>, codes: Table<Code>, coderId: Id | null = null, before?: Tally): Tally =>
+  new Tallying(documents, codes, coderId, before).result();
 
 /** Codes whose branch is another in one tree than in the other. */
 function branchesThatDiffer(before: Table<Code>, after: Table<Code>): Set<Id> {

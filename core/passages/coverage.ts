@@ -1,6 +1,6 @@
 import type { Text } from '../model/document';
 import { findWords } from '../text/words';
-import { union } from './relations';
+import { union } from './union';
 import type { Stretch } from '../model/stretch';
 
 /** Words of a text, and how many of them lie in at least one passage. */

@@ -1,7 +1,7 @@
 import type { Text } from '../model/document';
 import type { Passage } from '../model/passage';
 import { wordsWithin } from '../text/stretch';
-import { union } from './relations';
+import { union } from './union';
 import type { Stretch } from '../model/stretch';
 
 /** Characters with a word among them are worth looking at. */

@@ -1,6 +1,9 @@
 import fc from 'fast-check';
-import { someStretch } from '../testing/make';
-import { after, around, before, inside, overlaps, samePlace, union } from './relations';
+import { rowsOf, type Area } from '../model/area';
+import { pixelsInRow } from './pixels';
+import { someArea, someStretch } from '../testing/make';
+import { after, around, before, inside, overlaps, samePlace } from './relations';
+import { union } from './union';
 
 describe('relations of two passages', () => {
   const long = { start: 10, end: 30 };
@@ -29,6 +32,28 @@ describe('relations of two passages', () => {
         if (inside(a, b) || samePlace(a, b)) expect(overlaps(a, b)).toBeTrue();
         expect(inside(a, b) && inside(b, a)).toBeFalse();
       }),
+    );
+  });
+
+  it('of areas are those of the pixels they cover', () => {
+    const pixels = (area: Area): Set<string> => {
+      const found = new Set<string>();
+      for (let row = 0; row < 31; row++)
+        for (const { start, end } of pixelsInRow(area, row)) for (let x = start; x < end; x++) found.add(`${x} ${row}`);
+      return found;
+    };
+    const all = (some: Set<string>, others: Set<string>) => [...some].every((one) => others.has(one));
+    fc.assert(
+      fc.property(someArea(), someArea(), (one, two) => {
+        const [a, b] = [one, two].map((area) => ({ ...rowsOf(area), area }));
+        const [own, other] = [pixels(one), pixels(two)];
+        const same = all(own, other) && all(other, own);
+        expect(samePlace(a!, b!)).toBe(same);
+        expect(overlaps(a!, b!)).toBe([...own].some((each) => other.has(each)));
+        expect(inside(a!, b!)).toBe(all(own, other) && !same);
+        expect(around(a!, b!)).toBe(all(other, own) && !same);
+      }),
+      { numRuns: 1000 },
     );
   });
 

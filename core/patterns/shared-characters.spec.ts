@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { packPassages } from '../passages/columns';
 import { somePassages } from '../testing/make';
-import { jaccard, sharedCharacters } from './shared-characters';
+import { jaccard } from './jaccard';
+import { sharedCharacters } from './shared-characters';
 
 describe('characters that codes share', () => {
   it('are counted once however many passages cover them: a checked example', () => {

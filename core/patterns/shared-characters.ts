@@ -1,7 +1,7 @@
 import type { Id } from '../model/ids';
-import type { PassageColumns } from '../model/passage-columns';
+import type { TextColumns } from '../model/passage-columns';
 import type { Stretch } from '../model/stretch';
-import { union } from '../passages/relations';
+import { union } from '../passages/union';
 
 /** Two codes and how far their passages cover the same characters. */
 export interface SharedCharacters {
@@ -17,7 +17,7 @@ export interface SharedCharacters {
  * passages of one code cover counts once. Found by a sweep over places: only what is still open can share characters
  * with what begins.
  */
-export function sharedCharacters(documents: Iterable<PassageColumns>): SharedCharacters[] {
+export function sharedCharacters(documents: Iterable<TextColumns>): SharedCharacters[] {
   const sizes = new Map<Id, number>();
   const both = new Map<string, number>();
   for (const columns of documents) {
@@ -42,7 +42,7 @@ export function sharedCharacters(documents: Iterable<PassageColumns>): SharedCha
 }
 
 /** What each code covers, by where it begins. */
-function unionsByCode(columns: PassageColumns): (Stretch & { readonly code: number })[] {
+function unionsByCode(columns: TextColumns): (Stretch & { readonly code: number })[] {
   const places = new Map<number, Stretch[]>();
   for (let at = 0; at < columns.codingRow.length; at++) {
     const row = columns.codingRow[at]!;
@@ -54,6 +54,3 @@ function unionsByCode(columns: PassageColumns): (Stretch & { readonly code: numb
   }
   return [...places].flatMap(([code, some]) => union(some).map((stretch) => ({ ...stretch, code }))).sort((a, b) => a.start - b.start);
 }
-
-/** Jaccard's coefficient of community (Jaccard 1901): what both have of what either has, 0 to 1. */
-export const jaccard = ({ both, either }: Pick<SharedCharacters, 'both' | 'either'>): number => (either === 0 ? 0 : both / either);

@@ -3,10 +3,12 @@ import type { Id } from '../model/ids';
 import type { Question } from '../model/query';
 import type { Table } from '../model/study-state';
 import { withDescendants } from '../codebook/tree';
+import { testOf, type Condition, type Part } from '../conditions/condition';
 import { idOfRow } from '../passages/columns';
 import type { PassageColumns } from '../model/passage-columns';
+import { codeNumber, codeNumbersOf } from '../passages/code-numbers';
 import { codesByRow } from '../passages/codes-by-row';
-import { IntervalIndex } from '../passages/interval-index';
+import { Meetings } from '../passages/meetings';
 
 /** A passage that answers a question. */
 export interface Hit {
@@ -23,24 +25,46 @@ export interface Scope {
   readonly coderId: Id | null;
 }
 
+/** What is asked of a passage: the codes it carries, and those that count for it, which may lie on passages that overlap it. */
+type Of = 'own codes' | 'codes';
+
 /** A question with every code replaced by the codes that stand for it. */
 interface Resolved {
-  /** Each group must be met by at least one of its codes. */
+  /** The question as a condition on the passages of a document, in the local numbers of its codes. */
+  readonly conditionIn: (columns: PassageColumns) => Condition<Of>;
+  /** Each must be met by at least one of its codes: where none of them occurs, nothing answers. */
   readonly groups: readonly ReadonlySet<Id>[];
-  readonly none: ReadonlySet<Id>;
-  readonly wanted: ReadonlySet<Id>;
   readonly reach: Question['reach'];
 }
 
 function resolve(question: Question, codes: Table<Code>): Resolved {
   const expand = (id: Id): Id[] => (question.withCodesUnder ? withDescendants(codes, id) : [id]);
-  const groups = question.all.map((id) => new Set(expand(id)));
-  if (question.any.length > 0) groups.push(new Set(question.any.flatMap(expand)));
+  const groups = question.all.map(expand);
+  if (question.any.length > 0) groups.push(question.any.flatMap(expand));
+  const wanted = oneOf('own codes', groups.flat());
+  const each = groups.map((group) => oneOf('codes', group));
+  const none = oneOf('codes', question.none.flatMap(expand));
   return {
-    groups,
-    none: new Set(question.none.flatMap(expand)),
-    wanted: new Set(groups.flatMap((group) => [...group])),
+    conditionIn: (columns) => ({
+      all: [
+        ...(groups.length > 0 ? [wanted(columns)] : []),
+        ...each.map((group) => group(columns)),
+        ...(question.none.length > 0 ? [{ none: [none(columns)] }] : []),
+      ],
+    }),
+    groups: groups.map((group) => new Set(group)),
     reach: question.reach,
+  };
+}
+
+/** One of some codes, as it is asked in a document: codes that it has not are left out. */
+function oneOf(of: Of, codeIds: readonly Id[]): (columns: PassageColumns) => Part<Of> {
+  const wanted = new Set(codeIds.map(codeNumber));
+  return (columns) => {
+    const numbers = codeNumbersOf(columns.codes);
+    const value: number[] = [];
+    for (let local = 0; local < numbers.length; local++) if (wanted.has(numbers[local]!)) value.push(local);
+    return { of, comparison: 'is one of', value };
   };
 }
 
@@ -65,24 +89,33 @@ export function evaluate(question: Question, documents: Iterable<PassageColumns>
   return hits;
 }
 
-function answeringRows(question: Resolved, columns: PassageColumns, coderId: Id | null): number[] {
-  // a group none of whose codes occurs here cannot be met here
-  if (question.groups.some((group) => !columns.codes.some((id) => group.has(id)))) return [];
+function answeringRows({ conditionIn, groups, reach }: Resolved, columns: PassageColumns, coderId: Id | null): number[] {
+  if (groups.some((group) => !columns.codes.some((id) => group.has(id)))) return [];
   const codesOfRow = codesByRow(columns, coderId === null ? null : new Set([coderId]));
-  const test = (ids: ReadonlySet<Id>): boolean[] => columns.codes.map((id) => ids.has(id));
-  const groups = question.groups.map(test);
-  const none = test(question.none);
-  const wanted = test(question.wanted);
-  const index = question.reach === 'overlap' ? new IntervalIndex(columns) : null;
+  const own = (row: number): readonly number[] => codesOfRow[row] ?? NONE;
+  const read = { 'own codes': own, codes: reach === 'overlap' ? overlapping(columns, own) : own };
+  const answers = testOf<Of, number>(conditionIn(columns), { read: (of) => read[of] });
   const rows: number[] = [];
   for (let row = 0; row < columns.starts.length; row++) {
-    const own = codesOfRow[row];
-    if (coderId !== null && !own && columns.coders[columns.markedBy[row]!] !== coderId) continue;
-    if (groups.length > 0 && !own?.some((code) => wanted[code])) continue;
-    const seen = index
-      ? index.overlapping(columns.starts[row]!, columns.ends[row]!).flatMap((other) => codesOfRow[other] ?? [])
-      : (own ?? []);
-    if (groups.every((group) => seen.some((code) => group[code])) && !seen.some((code) => none[code])) rows.push(row);
+    // somebody else's passage that this coder gave nothing
+    if (coderId !== null && !codesOfRow[row] && columns.coders[columns.markedBy[row]!] !== coderId) continue;
+    if (answers(row)) rows.push(row);
   }
   return rows;
+}
+
+const NONE: readonly number[] = [];
+
+/** The codes on a passage and on those that overlap it; asked several times of one row, they are looked for once. */
+function overlapping(columns: PassageColumns, own: (row: number) => readonly number[]): (row: number) => readonly number[] {
+  const meetings = new Meetings(columns);
+  let last = -1;
+  let seen: readonly number[] = NONE;
+  return (row) => {
+    if (row === last) return seen;
+    last = row;
+    const codes: number[] = [];
+    for (const other of meetings.of(row)) codes.push(...own(other));
+    return (seen = codes);
+  };
 }

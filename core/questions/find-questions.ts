@@ -29,7 +29,8 @@ export interface FoundQuestion {
   readonly answer: { readonly from: number; readonly to: number };
 }
 
-const NUMBER = /^(?:(?:question|q|frage)\s*)?\d{1,3}\s*[.):]\s*/i;
+/** A number and what ends it; `4.30` and `4:30` are times. */
+const NUMBER = /^(?:(?:question|q|frage)[ \t]*)?\d{1,3}[ \t]*[.):](?!\d)[ \t]*/i;
 
 /** Length of a marker at the start of a paragraph, or -1 where it is not there. */
 function markerLength(paragraph: DraftParagraph, marker: Marker): number {
@@ -46,6 +47,9 @@ function markerLength(paragraph: DraftParagraph, marker: Marker): number {
       return paragraph.style.startsWith('heading') ? 0 : -1;
   }
 }
+
+/** Whether a paragraph carries a marker. */
+export const isMarked = (paragraph: DraftParagraph, marker: Marker): boolean => markerLength(paragraph, marker) >= 0;
 
 const isBold = ({ text, emphasis }: DraftParagraph): boolean =>
   text.length > 0 && emphasis.some((span) => span.emphasis === 'bold' && span.start <= 1 && span.end >= text.length - 1);

@@ -71,10 +71,20 @@ const wordsIn = (text: string): string[] =>
     .normalize('NFKC')
     .match(/[\p{L}\p{M}\p{N}]+/gu) ?? [];
 
-/** Dice's coefficient over the words of two questions, words of up to three letters counting half. */
+/** From this share of the content words of the shorter question on, one is the other in other words. */
+const MOST_CONTENT = 0.6;
+
+/**
+ * How like two questions are, 0 to 1: Dice's coefficient over their words, those of up to three letters counting half;
+ * where the longer has most content words (of four letters and more) of the shorter, at least that share.
+ */
 export function likeness(a: string, b: string): number {
   const [x, y] = [new Set(wordsIn(a)), new Set(wordsIn(b))];
+  const [one, other] = [x, y].map((words) => new Set([...words].filter((word) => word.length > 3)));
+  const fewest = Math.min(one!.size, other!.size);
+  const share = fewest < 3 ? 0 : [...one!].filter((word) => other!.has(word)).length / fewest;
   const weight = (words: Iterable<string>): number => [...words].reduce((sum, word) => sum + (word.length <= 3 ? 0.5 : 1), 0);
   const whole = weight(x) + weight(y);
-  return whole === 0 ? 0 : (2 * weight([...x].filter((word) => y.has(word)))) / whole;
+  const dice = whole === 0 ? 0 : (2 * weight([...x].filter((word) => y.has(word)))) / whole;
+  return share >= MOST_CONTENT ? Math.max(dice, 0.95 * share) : dice;
 }

@@ -3,7 +3,7 @@ import { demoSources } from '../testing/demo-sources';
 import { buildDemoStudy } from '../sample/demo-study';
 import { readFile } from '../formats/read-file';
 import { findQuestions, guessMarkers } from './find-questions';
-import { likeness, lineUp } from './line-up';
+import { likeness, lineUp, SIMILAR } from './line-up';
 import type { DraftParagraph } from '../text/draft-text';
 import { joinQuestions, questionsOf, removeQuestion, rewordQuestion } from '../commands/questions';
 import { carryOut } from '../commands/carry-out';
@@ -84,6 +84,14 @@ describe('questions of several files', () => {
     expect(likeness('Why now?', 'why, now')).toBe(1);
     expect(likeness('Why?', 'What else?')).toBe(0);
     expect(likeness('', '')).toBe(0);
+    // other words around the same matter
+    expect(
+      likeness(
+        'How do you plan your days around the ferry?',
+        'Tell me, when there is a ferry in the evening, how your days and what you plan go',
+      ),
+    ).toBeGreaterThan(SIMILAR);
+    expect(likeness('What would have to change?', 'What would you miss about the island?')).toBeLessThan(SIMILAR);
   });
 });
 
@@ -120,5 +128,11 @@ describe('questions of a study', () => {
     state = applyChange(state, carryOut(removeQuestion(gain.id), state, context)!.change);
     expect(checkStudy(state, texts)).toEqual([]);
     expect(asking()).toEqual([]);
+  });
+
+  it('are not begun by a time', () => {
+    const texts = lines('1. How often?', '4.30 is when she leaves.', '2) Why?', '5:15 it comes back.', '3.And then?');
+    const found = findQuestions(texts, { question: { kind: 'number' }, answer: null });
+    expect(found.map((one) => one.text)).toEqual(['How often?', 'Why?', 'And then?']);
   });
 });

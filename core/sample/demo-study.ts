@@ -17,7 +17,7 @@ import type { Coder, Folder } from '../model/study';
 import { emptyState, type StudyState } from '../model/study-state';
 import { packPassages } from '../passages/columns';
 import { composeText, type DraftParagraph } from '../text/draft-text';
-import { findSpeakers, labelsOf } from '../text/speakers';
+import { labelsOf, speakersIn } from '../text/speakers';
 import { DEMO_STUDY_ID } from './demo-study-id';
 import { readMarked, type MarkedSource } from './marked-text';
 
@@ -127,7 +127,7 @@ class DemoBuilder {
       },
       passages: Object.fromEntries([...this.passages].map(([id, passages]) => [id, packPassages(id, passages)])),
     };
-    return { state, texts: this.texts, journal: [], history: EMPTY_HISTORY };
+    return { state, texts: this.texts, media: new Map(), journal: [], history: EMPTY_HISTORY };
   }
 
   private source(path: string): string {
@@ -225,12 +225,13 @@ class DemoBuilder {
     caseOf: (speaker: Speaker) => Case | undefined,
   ): Document {
     const id = this.newId();
-    const names = new Set(findSpeakers(paragraphs).map((speaker) => speaker.name));
+    const names = new Set(speakersIn(paragraphs));
     const { text, speakers, words } = composeText(id, paragraphs, labelsOf(names));
     for (const speaker of speakers) speaker.caseId = caseOf(speaker)?.id ?? null;
     const document: Document = {
       id,
       title,
+      ground: { of: 'text' },
       kind: FOLDERS[folder]!,
       date,
       folderId: this.folders.get(folder)!.id,
@@ -337,6 +338,7 @@ class DemoBuilder {
       this.documents.push({
         id,
         title: `Survey ${row['response_id']}`,
+        ground: { of: 'text' },
         kind: 'survey answers',
         date: row['started_at']?.slice(0, 10) || null,
         folderId: this.folders.get('Survey')!.id,

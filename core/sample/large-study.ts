@@ -115,6 +115,7 @@ export function buildLargeStudy(size: StudySize, seed = 1): StudyBundle {
     documents.push({
       id,
       title: `Synthetic interview ${at + 1}`,
+      ground: { of: 'text' },
       kind: 'interview',
       date: null,
       folderId: null,
@@ -166,6 +167,7 @@ export function buildLargeStudy(size: StudySize, seed = 1): StudyBundle {
       passages,
     },
     texts,
+    media: new Map(),
     journal: [],
     history: EMPTY_HISTORY,
   };

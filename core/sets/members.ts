@@ -1,5 +1,6 @@
 import { compareValues } from '../attributes/values';
-import type { Case } from '../model/case';
+import { testOf } from '../conditions/condition';
+import type { Attribute, Case } from '../model/case';
 import type { Document } from '../model/document';
 import type { Id } from '../model/ids';
 import type { ConditionPart, MemberSet } from '../model/set';
@@ -9,9 +10,8 @@ import type { StudyState } from '../model/study-state';
 export function membersOf(state: Pick<StudyState, 'tables'>, set: MemberSet): Id[] {
   const table = state.tables[set.of];
   if (!set.condition) return set.memberIds.filter((id) => Object.hasOwn(table, id));
-  const { condition } = set;
   return Object.values<Case | Document>(table)
-    .filter((record) => meets(state, record, condition))
+    .filter(memberTest(state, set.condition))
     .map((record) => record.id);
 }
 
@@ -32,35 +32,29 @@ export function documentsOfSet(state: Pick<StudyState, 'tables'>, set: MemberSet
 }
 
 /** Whether a case or document meets every part of a condition. What is not known meets only "is not known" and "is not". */
-export function meets(state: Pick<StudyState, 'tables'>, record: Case | Document, condition: readonly ConditionPart[]): boolean {
-  return condition.every((part) => meetsPart(state, record, part));
+export const meets = (state: Pick<StudyState, 'tables'>, record: Case | Document, condition: readonly ConditionPart[]): boolean =>
+  memberTest(state, condition)(record);
+
+function memberTest(state: Pick<StudyState, 'tables'>, condition: readonly ConditionPart[]): (record: Case | Document) => boolean {
+  const attributeOf = (what: What): Attribute | undefined =>
+    typeof what === 'object' ? state.tables.attribute[what.attributeId] : undefined;
+  return testOf<What, Case | Document>(
+    { all: condition.map(({ what, comparison, value }) => ({ of: what, comparison, value })) },
+    {
+      read: (what) => {
+        if (typeof what === 'object') return (record) => record.values[what.attributeId];
+        return what === 'kind' ? (record) => (record as Document).kind : (record) => (record as Document).folderId ?? undefined;
+      },
+      // of an attribute that is gone nothing comes before anything
+      compare: (what, a, b) => {
+        const attribute = attributeOf(what);
+        return attribute ? compareValues(attribute, a, b) : 0;
+      },
+    },
+  );
 }
 
-function meetsPart(state: Pick<StudyState, 'tables'>, record: Case | Document, { what, comparison, value }: ConditionPart): boolean {
-  const attribute = typeof what === 'object' ? state.tables.attribute[what.attributeId] : undefined;
-  const there =
-    typeof what === 'object'
-      ? record.values[what.attributeId]
-      : what === 'kind'
-        ? (record as Document).kind
-        : ((record as Document).folderId ?? undefined);
-  switch (comparison) {
-    case 'is known':
-      return there !== undefined;
-    case 'is not known':
-      return there === undefined;
-    case 'is not':
-      return there !== value;
-    case 'is':
-      return there === value;
-    case 'holds':
-      return there !== undefined && String(there).toLocaleLowerCase().includes(String(value).toLocaleLowerCase());
-    case 'is over':
-      return there !== undefined && attribute !== undefined && compareValues(attribute, there, value) > 0;
-    case 'is under':
-      return there !== undefined && attribute !== undefined && compareValues(attribute, there, value) < 0;
-  }
-}
+type What = ConditionPart['what'];
 
 /** A condition as a sentence: "home is Saltpans and age is under 40". */
 export function conditionSentence(state: Pick<StudyState, 'tables'>, condition: readonly ConditionPart[]): string {

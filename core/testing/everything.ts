@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { added } from '../change/change';
-import { addDocuments } from '../commands/documents';
+import { addDocuments, belongTo } from '../commands/documents';
 import { changeMembers } from '../commands/sets';
 import { codePlace } from '../commands/passages';
 import { addMemo, linkMemo } from '../commands/memos';
@@ -8,17 +8,19 @@ import { ownDocuments, ownStretch } from '../commands/cases';
 import type { StudyBundle } from '../formats/study-file/bundle';
 import { readStudyFile } from '../formats/study-file/read-study-file';
 import { addressOf } from '../model/address';
+import { rowsOf, type Area } from '../model/area';
 import type { Id } from '../model/ids';
+import type { Place } from '../model/stretch';
 import { unpackPassages } from '../passages/columns';
 import { Bench } from './make';
 
 /** A study file of a data version, as that version wrote it. From version 5 on it holds a record of every type. */
 export const studyFileOf = (version: number): Promise<StudyBundle> =>
-  readStudyFile(readFileSync(`core/formats/study-file/fixtures/version-${version}.filum`));
+  readStudyFile(new Blob([readFileSync(`core/formats/study-file/fixtures/version-${version}.filum`)]));
 
-/** A bench with records of every type that point at each other in every way there is, over three documents. */
+/** A bench with records of every type that point at each other in every way there is, over documents of every ground. */
 export async function benchWithEverything(): Promise<Bench> {
-  const bundle = await studyFileOf(5);
+  const bundle = await studyFileOf(6);
   const bench = new Bench(15);
   const [coderId] = Object.keys(bundle.state.tables.coder) as [Id];
   bench.state = bundle.state;
@@ -39,6 +41,16 @@ export async function benchWithEverything(): Promise<Bench> {
     for (const [at, codeId] of codes.entries())
       bench.do(codePlace({ documentId: id, place: { start: at * 9, end: at * 9 + 25 }, codeIds: [codeId] }));
   }
+  const tape = bench.record('Ferry horn', 60);
+  const plan = bench.draw('Plan of the pier', 40, 30);
+  const ground = (id: Id, at: number): Place => {
+    const area: Area = { shape: 'ellipse', x: 3 * at, y: 2 * at, width: 12, height: 9 };
+    return id === plan.id ? { ...rowsOf(area), area } : { start: at * 9, end: at * 9 + 25 };
+  };
+  for (const id of [tape.id, plan.id])
+    for (const [at, codeId] of codes.entries()) bench.do(codePlace({ documentId: id, place: ground(id, at), codeIds: [codeId] }));
+  bench.do(belongTo([first.id], tape.id));
+  bench.do(ownStretch(caseId, { documentId: tape.id, start: 10, end: 40 }, true));
   // a memo that is linked to everything there is, and speaks of it in its text
   const subjects = [
     ...Object.values(bench.state.passages).flatMap((columns) =>

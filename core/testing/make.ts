@@ -1,3 +1,5 @@
+import { sha256 as hasher } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
 import fc from 'fast-check';
 import type { Action, Command, CommandContext } from '../change/command';
 import { carryOut } from '../commands/carry-out';
@@ -5,7 +7,9 @@ import { applyChange } from '../change/apply';
 import { codePlace } from '../commands/passages';
 import { addCode } from '../commands/codes';
 import { sequentialIds, type Id, type NewId } from '../model/ids';
+import type { Area } from '../model/area';
 import type { Document, Text } from '../model/document';
+import type { Ground, Media } from '../model/ground';
 import type { Passage } from '../model/passage';
 import { emptyState, type StudyState } from '../model/study-state';
 import { composeText } from '../text/draft-text';
@@ -18,6 +22,7 @@ export class Bench {
   coderId: Id;
   state: StudyState;
   readonly texts = new Map<Id, Text>();
+  readonly media = new Map<string, Blob>();
   private clock = 1_000;
 
   /** @param seed keeps its ids apart from those of other benches and of what was made with one */
@@ -72,6 +77,7 @@ export class Bench {
     const document: Document = {
       id,
       title,
+      ground: { of: 'text' },
       kind: 'interview',
       date: null,
       folderId: null,
@@ -85,6 +91,26 @@ export class Bench {
       createdAt: 0,
     };
     return { document, text: composed.text };
+  }
+
+  /** A recording with media of its own, without any sound in them. */
+  record(title: string, milliseconds: number): Document {
+    return this.addWithoutText(title, 'recording', (media) => ({ of: 'time', milliseconds, media }), 'audio/wav');
+  }
+
+  /** A picture with media of its own, without anything drawn in them. */
+  draw(title: string, width: number, height: number): Document {
+    return this.addWithoutText(title, 'picture', (media) => ({ of: 'picture', width, height, media }), 'image/png');
+  }
+
+  private addWithoutText(title: string, kind: Document['kind'], ground: (media: Media) => Ground, type: string): Document {
+    const bytes = new TextEncoder().encode(title);
+    const sha256 = bytesToHex(hasher(bytes));
+    this.media.set(sha256, new Blob([bytes], { type }));
+    const { document } = this.draft(title, []);
+    const made = { ...document, kind, ground: ground({ sha256, bytes: bytes.length, type }) };
+    this.state = applyChange(this.state, [{ type: 'document', before: null, after: made }]);
+    return made;
   }
 
   addCode(name: string, parentId: Id | null = null): Id {
@@ -129,3 +155,16 @@ export const somePassages = (documentId: Id, length = 60): fc.Arbitrary<Passage[
         ...rest,
       })),
     );
+
+/** Areas of a picture of 40 by 30 pixels: of every shape, thin ones and polygons that cross themselves among them. */
+export const someArea = (): fc.Arbitrary<Area> => {
+  const box = fc
+    .tuple(fc.nat(39), fc.nat(29), fc.integer({ min: 1, max: 20 }), fc.integer({ min: 1, max: 20 }))
+    .map(([x, y, width, height]) => ({ x, y, width: Math.min(width, 40 - x), height: Math.min(height, 30 - y) }));
+  const corner = fc.record({ x: fc.nat(40), y: fc.nat(30) });
+  return fc.oneof(
+    box.map((one) => ({ shape: 'rectangle' as const, ...one })),
+    box.map((one) => ({ shape: 'ellipse' as const, ...one })),
+    fc.array(corner, { minLength: 3, maxLength: 6 }).map((corners) => ({ shape: 'polygon' as const, corners })),
+  );
+};

@@ -1,11 +1,14 @@
+import { boxOf } from '../model/area';
 import type { Document, Text } from '../model/document';
+import type { Place } from '../model/stretch';
+import { clock } from './clock';
 import { numberTurns, paragraphAt } from './paragraphs';
 
-/** Where a position is, in the words a citation uses. */
-export interface CitedPlace {
+/** Where a passage is, in the words a citation uses. */
+export interface Cited {
   /** Name of who speaks there, or null. */
   readonly speaker: string | null;
-  /** "turn 12" in a text with speakers, "paragraph 3" in one without; counted from 1. */
+  /** "turn 12" in a text with speakers, "paragraph 3" in one without, counted from 1; "12:31–12:44"; "at 120, 80 (40 × 30 pixels)". */
   readonly position: string;
 }
 
@@ -18,22 +21,33 @@ export function turnsOf(text: Text): ReturnType<typeof numberTurns> {
   return known;
 }
 
-/** Says where a position of a text is. */
-export function placeOf(document: Document, text: Text, position: number): CitedPlace {
-  const at = paragraphAt(text.paragraphs, position);
+/**
+ * Says where a place of a document is, by its ground.
+ * @param text the document's, null where it has none
+ */
+export function placeOf(document: Document, text: Text | null, place: Place): Cited {
+  if (place.area) {
+    const { left, top, right, bottom } = boxOf(place.area);
+    return { speaker: null, position: `at ${left}, ${top} (${right - left} × ${bottom - top} pixels)` };
+  }
+  if (!text) return { speaker: null, position: document.ground.of === 'time' ? `${clock(place.start)}–${clock(place.end)}` : '' };
+  const at = paragraphAt(text.paragraphs, place.start);
   const turn = turnsOf(text).turns[at] ?? 0;
   const speaker = document.speakers[text.paragraphs[at]?.speaker ?? -1]?.name ?? null;
   return { speaker, position: turn > 0 ? `turn ${turn}` : `paragraph ${at + 1}` };
 }
 
-/** A quote as it is pasted into a manuscript: the words, then document, speaker and position. */
-export function citation(document: Document, text: Text, start: number, end: number): string {
-  const words = text.text.slice(start, end).replace(/\n/g, ' ');
-  return `“${words}” (${placeWords(document, text, start)})`;
+/** The words of a place on one line; empty where its document has no text. */
+export const wordsOfPlace = (text: Text | null, place: Place): string => text?.text.slice(place.start, place.end).replace(/\n/g, ' ') ?? '';
+
+/** A quote as it is pasted into a manuscript: the words, then document, speaker and position; where there are no words, only these. */
+export function citation(document: Document, text: Text | null, place: Place): string {
+  const where = placeWords(document, text, place);
+  return text ? `“${wordsOfPlace(text, place)}” (${where})` : `(${where})`;
 }
 
-/** A place in words: "Interview 03, Shona, turn 4". */
-export function placeWords(document: Document, text: Text, position: number): string {
-  const { speaker, position: where } = placeOf(document, text, position);
-  return [document.title, speaker, where].filter(Boolean).join(', ');
+/** A place in words: "Interview 03, Shona, turn 4", "Ferry recording, 12:31–12:44". */
+export function placeWords(document: Document, text: Text | null, place: Place): string {
+  const { speaker, position } = placeOf(document, text, place);
+  return [document.title, speaker, position].filter(Boolean).join(', ');
 }

@@ -153,7 +153,7 @@ export function invertEdits(text: string, edits: TextEdits): TextEdits {
 /** Edits that take lines without words out, and the blanks at line ends. */
 export function tidyLineEnds(text: string): TextEdits {
   const edits: TextEdit[] = [];
-  for (const match of text.matchAll(/^[ \t]*\n+|[ \t]*\n(?:[ \t]*\n)+|[ \t]+\n|[ \t]*\n[ \t]*$|[ \t]+$/g)) {
+  for (const match of text.matchAll(/(?<![ \t])(?:^[ \t]*\n+|[ \t]*\n(?:[ \t]*\n)+|[ \t]+\n|[ \t]*\n[ \t]*$|[ \t]+$)/g)) {
     const from = match.index;
     const to = from + match[0].length;
     const insert = from === 0 || to === text.length ? '' : '\n';

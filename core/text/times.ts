@@ -3,7 +3,9 @@ import type { DraftParagraph } from './draft-text';
 /** `02:31`, `00:02:31`, `1:02:31.5`, in brackets of any kind or bare. */
 const CLOCK = String.raw`(\d{1,2}(?::[0-5]\d){1,2}(?:[.,]\d{1,3})?)`;
 const AT_START = new RegExp(String.raw`^(?:[[(<{#]\s*${CLOCK}\s*[\])>}#]|${CLOCK})[\s–-]*`);
-const AT_END = new RegExp(String.raw`\s*[[(<{#]\s*${CLOCK}\s*[\])>}#]$`);
+const AT_END = new RegExp(String.raw`[[(<{#]\s*${CLOCK}\s*[\])>}#]$`);
+/** More characters than a time in brackets has. */
+const TAIL = 60;
 /** After a speaker's label: `Shona [02:31]: …` and `Shona 00:02:31` on a line of its own. */
 const IN_LABEL = new RegExp(String.raw`^([\p{L}][\p{L}\p{M}\p{N} .'’-]{0,40}?)\s+(?:[[(]\s*${CLOCK}\s*[\])]|${CLOCK})\s*(:|$)\s*`, 'u');
 
@@ -68,8 +70,10 @@ function readTime({ text }: DraftParagraph): FoundTime | null {
       to: label[0].length,
       insert: label[0].length === text.length ? '' : ': ',
     };
-  const end = AT_END.exec(text);
-  if (end) return { time: clockTime(end[1]!), from: end.index, to: text.length, insert: '' };
+  // looked for among the last characters alone: a search from every blank of a long line would take its square
+  const tail = Math.max(0, text.length - TAIL);
+  const end = AT_END.exec(text.slice(tail));
+  if (end) return { time: clockTime(end[1]!), from: text.slice(0, tail + end.index).trimEnd().length, to: text.length, insert: '' };
   return null;
 }
 

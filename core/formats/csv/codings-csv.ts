@@ -25,12 +25,13 @@ const HEADINGS = [
 
 /**
  * All codings as a table, one row a coding; a passage without a code has one row with an empty code.
- * `start` and `end` count characters of the text from 0, the end not included; `parents` names the
+ * `start` and `end` count characters of a text, milliseconds of a recording or rows of a picture's pixels from 0, the
+ * end not included; `position` says which area it is; `parents` names the
  * categories from the top, joined by " / "; `time` is in ISO 8601, UTC; `rating` is empty where none was given.
- * @param textOf the text of a document
+ * @param textOf the text of a document, null where it has none
  * @param documentIds which documents, in the order of the rows
  */
-export function codingsCsv(state: StudyState, documentIds: readonly Id[], textOf: (documentId: Id) => Text): string {
+export function codingsCsv(state: StudyState, documentIds: readonly Id[], textOf: (documentId: Id) => Text | null): string {
   const rows: (string | number)[][] = [[...HEADINGS]];
   const casesByDocument = casesOfDocuments(state);
   for (const documentId of documentIds) {
@@ -39,8 +40,8 @@ export function codingsCsv(state: StudyState, documentIds: readonly Id[], textOf
     if (!columns || !document) continue;
     const text = textOf(documentId);
     for (const passage of unpackPassages(columns)) {
-      const place = placeOf(document, text, passage.start);
-      const speaker = document.speakers[text.paragraphs[paragraphAt(text.paragraphs, passage.start)]?.speaker ?? -1];
+      const place = placeOf(document, text, passage);
+      const speaker = text ? document.speakers[text.paragraphs[paragraphAt(text.paragraphs, passage.start)]?.speaker ?? -1] : undefined;
       const cases = speaker?.caseId ? [speaker.caseId] : speaker?.interviewer ? [] : (casesByDocument.get(documentId) ?? []);
       const where = [
         document.title,
@@ -49,7 +50,7 @@ export function codingsCsv(state: StudyState, documentIds: readonly Id[], textOf
         place.position,
         passage.start,
         passage.end,
-        text.text.slice(passage.start, passage.end),
+        text?.text.slice(passage.start, passage.end) ?? '',
       ];
       const codings =
         passage.codings.length > 0 ? passage.codings : [{ codeId: '', coderId: passage.coderId, createdAt: passage.createdAt }];

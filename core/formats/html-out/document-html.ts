@@ -57,7 +57,7 @@ export function documentHtml(
     return `<${tag}${speaker?.interviewer ? ' class="asks"' : ''}>${name}${stretch(paragraph.body, paragraph.end)}</${tag}>`;
   });
   const rows = passages.map((passage) => {
-    const place = placeOf(document, text, passage.start);
+    const place = placeOf(document, text, passage);
     const names = passage.codings.map((coding) => {
       const code = codes[coding.codeId];
       const rating = coding.rating === undefined ? '' : `, ${coding.rating}`;

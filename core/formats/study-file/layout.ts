@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { CountSchema, LineSchema, TimeSchema } from '../../model/fields';
+import { LineSchema, TimeSchema } from '../../model/fields';
 import { IdSchema } from '../../model/ids';
 import { RECORDS, TABLE_TYPES } from '../../model/records';
 
@@ -14,11 +14,15 @@ export const textFile = (documentId: string): string => `${RECORDS.text.file}/${
 export const structureFile = (documentId: string): string => `${RECORDS.text.file}/${documentId}.json`;
 export const passagesFile = (documentId: string): string => `${RECORDS.passage.file}/${documentId}.json`;
 
+export const mediaFile = (sha256: string): string => `media/${sha256}`;
+/** Whether a file of a study file is one that is kept as it is. */
+export const isMediaFile = (file: string): boolean => /^media\/[0-9a-f]{64}$/.test(file);
+
 const ALONE = new Set([MANIFEST_FILE, JOURNAL_FILE, HISTORY_FILE, RECORDS.study.file, ...TABLE_TYPES.map((type) => RECORDS[type].file)]);
 const BY_DOCUMENT = new RegExp(`^(${RECORDS.text.file}/[0-9a-f-]{36}\\.(txt|json)|${RECORDS.passage.file}/[0-9a-f-]{36}\\.json)$`);
 
 /** Whether a file may lie in a study file: nothing but what its records need. */
-export const mayLieIn = (file: string): boolean => ALONE.has(file) || BY_DOCUMENT.test(file);
+export const mayLieIn = (file: string): boolean => ALONE.has(file) || BY_DOCUMENT.test(file) || isMediaFile(file);
 
 /** The first file of the archive: what it is, and a check sum of every other file. */
 export const ManifestSchema = z.strictObject({
@@ -28,6 +32,9 @@ export const ManifestSchema = z.strictObject({
   studyId: IdSchema,
   title: LineSchema,
   savedAt: TimeSchema,
-  files: z.record(z.string().max(200), z.strictObject({ bytes: CountSchema, sha256: z.string().regex(/^[0-9a-f]{64}$/) })),
+  files: z.record(
+    z.string().max(200),
+    z.strictObject({ bytes: z.number().int().min(0).max(Number.MAX_SAFE_INTEGER), sha256: z.string().regex(/^[0-9a-f]{64}$/) }),
+  ),
 });
 export type Manifest = z.infer<typeof ManifestSchema>;

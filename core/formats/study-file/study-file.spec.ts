@@ -6,6 +6,8 @@ import { advance, EMPTY_HISTORY, type JournalEntry } from '../../change/journal'
 import { applyChange } from '../../change/apply';
 import { invert } from '../../change/change';
 import { addCode } from '../../commands/codes';
+import { deleteDocuments } from '../../commands/documents';
+import { benchWithEverything, studyFileOf } from '../../testing/everything';
 import { randomId } from '../../model/ids';
 import { TABLE_TYPES } from '../../model/records';
 import { NewerVersionError } from '../../model/schema-version';
@@ -20,6 +22,10 @@ import { readStudyFile, StudyFileError } from './read-study-file';
 import { writeStudyFile } from './write-study-file';
 
 const SAVED = Date.UTC(2025, 10, 1);
+
+const opened = (bytes: Uint8Array): Promise<StudyBundle> => readStudyFile(new Blob([bytes as Uint8Array<ArrayBuffer>]));
+const written = async (...bundle: Parameters<typeof writeStudyFile>): Promise<Uint8Array> =>
+  new Uint8Array(await (await writeStudyFile(...bundle)).arrayBuffer());
 
 function smallStudy(): StudyBundle {
   const bench = new Bench();
@@ -36,12 +42,12 @@ function smallStudy(): StudyBundle {
     sentence: action.sentence,
     change: action.change,
   };
-  return { state: bench.state, texts: bench.texts, journal: [entry], history: advance(EMPTY_HISTORY, entry) };
+  return { state: bench.state, texts: bench.texts, media: bench.media, journal: [entry], history: advance(EMPTY_HISTORY, entry) };
 }
 
 /** The archive with some files replaced, check sums made to fit, as somebody with bad intentions would. */
 async function forge(files: Record<string, string>, fixSums = true, manifestFields: object = {}): Promise<Uint8Array> {
-  const archive = unzipSync(await writeStudyFile(smallStudy(), SAVED)) as Zippable & Record<string, Uint8Array>;
+  const archive = unzipSync(await written(smallStudy(), SAVED)) as Zippable & Record<string, Uint8Array>;
   const manifest = JSON.parse(new TextDecoder().decode(archive['manifest.json'])) as { files: Record<string, unknown> };
   for (const [name, content] of Object.entries(files)) {
     archive[name] = strToU8(content);
@@ -69,7 +75,7 @@ async function forgeOf(bytes: Uint8Array, change: (files: Record<string, string>
 }
 
 const failure = async (bytes: Uint8Array): Promise<Error> =>
-  readStudyFile(bytes).then(
+  opened(bytes).then(
     () => fail('was opened'),
     (error: unknown) => error,
   ) as Promise<Error>;
@@ -77,17 +83,17 @@ const failure = async (bytes: Uint8Array): Promise<Error> =>
 describe('the study file', () => {
   it('opens again to an equal study: the demo', async () => {
     const bundle = buildDemoStudy(demoSources());
-    const back = await readStudyFile(await writeStudyFile(bundle, SAVED));
+    const back = await opened(await written(bundle, SAVED));
     expect(back).toEqual(bundle);
   });
 
   it('opens again to an equal study with its log, whatever the words are', async () => {
     const bundle = smallStudy();
-    expect(await readStudyFile(await writeStudyFile(bundle, SAVED))).toEqual(bundle);
+    expect(await opened(await written(bundle, SAVED))).toEqual(bundle);
   });
 
   it('is the same bytes for the same study and moment', async () => {
-    expect(await writeStudyFile(smallStudy(), SAVED)).toEqual(await writeStudyFile(smallStudy(), SAVED));
+    expect(await written(smallStudy(), SAVED)).toEqual(await written(smallStudy(), SAVED));
   });
 
   it('can be a copy under another id', () => {
@@ -109,7 +115,7 @@ describe('the study file', () => {
       state: { ...sound.state, tables: { ...sound.state.tables, document: { ...sound.state.tables.document, [odd.id]: odd } } },
       journal: sound.journal.map((entry) => ({ ...entry, change: [{ type: 'document', before: document, after: odd }] })),
     };
-    const back = await readStudyFile(await writeStudyFile(bundle, SAVED));
+    const back = await opened(await written(bundle, SAVED));
     expect(back).toEqual(bundle);
     expect(impossibleValues(back.state)).toEqual([
       { type: 'document', id: odd.id, name: 'x'.repeat(80), what: 'its title is longer than 500 characters' },
@@ -118,7 +124,7 @@ describe('the study file', () => {
     // what is not a value but a shape is refused as ever
     const broken = { ...document, speakers: 'nobody' };
     const bad = { ...sound, state: { ...sound.state, tables: { ...sound.state.tables, document: { [odd.id]: broken as never } } } };
-    expect((await failure(await writeStudyFile(bad, SAVED))).message).toContain('not as it should be');
+    expect((await failure(await written(bad, SAVED))).message).toContain('not as it should be');
   });
 
   it('says that what is no archive is none, and what is another archive is another', async () => {
@@ -128,12 +134,12 @@ describe('the study file', () => {
   });
 
   it('is refused when damaged anywhere', async () => {
-    const whole = await writeStudyFile(smallStudy(), SAVED);
+    const whole = await written(smallStudy(), SAVED);
     expect((await failure(whole.slice(0, whole.length - 40))).message).toContain('Nothing was changed');
     for (let at = 30; at < whole.length; at += 97) {
       const damaged = whole.slice();
       damaged[at]! ^= 0x55;
-      const outcome = await readStudyFile(damaged).then(
+      const outcome = await opened(damaged).then(
         (bundle) => bundle,
         (error: Error) => error,
       );
@@ -146,14 +152,14 @@ describe('the study file', () => {
 
   it('without its history holds the study and the sentences of the log, and nothing of what was before', async () => {
     const bundle = smallStudy();
-    const bare = await readStudyFile(await writeStudyFile(bundle, SAVED, undefined, true));
+    const bare = await opened(await written(bundle, SAVED, undefined, true));
     expect(bare.state).toEqual(bundle.state);
     expect(bare.journal.map((entry) => [entry.sentence, entry.change])).toEqual(bundle.journal.map((entry) => [entry.sentence, []]));
     expect(bare.history).toEqual({ seq: 1, undo: [], redo: [] });
   });
 
   it('of version 1 opens with all it held, and its journal can still be taken back', async () => {
-    const bundle = await readStudyFile(readFileSync('core/formats/study-file/fixtures/version-1.filum'));
+    const bundle = await studyFileOf(1);
     const { tables } = bundle.state;
     expect(Object.values(tables.document).map((one) => [one.title, one.values, one.answers])).toEqual([['Interview 03', {}, []]]);
     expect(Object.values(tables.case).map((one) => [one.name, one.stretches, Object.values(one.values)])).toEqual([
@@ -169,7 +175,7 @@ describe('the study file', () => {
   });
 
   it('of version 2 opens as it was, without glosses, ratings and reading marks', async () => {
-    const { state, journal } = await readStudyFile(readFileSync('core/formats/study-file/fixtures/version-2.filum'));
+    const { state, journal } = await studyFileOf(2);
     expect(Object.values(state.tables.gloss)).toEqual([]);
     expect(state.study.ratings).toBeUndefined();
     expect(Object.values(state.tables.document).map((one) => [one.title, one.readTo])).toEqual([['Interview 1', undefined]]);
@@ -180,7 +186,7 @@ describe('the study file', () => {
   });
 
   it('of version 3 opens as it was, and its journal can still be taken back and done again', async () => {
-    const { state, journal } = await readStudyFile(readFileSync('core/formats/study-file/fixtures/version-3.filum'));
+    const { state, journal } = await studyFileOf(3);
     expect(Object.values(state.tables.code).map((one) => [one.name, one.definition, one.retired])).toEqual([
       ['Missing the boat', 'Longing for the ferry.', undefined],
     ]);
@@ -198,7 +204,7 @@ describe('the study file', () => {
   });
 
   it('of version 4 opens as it was, with sets, relations, a sorting table and proposals', async () => {
-    const { state, journal } = await readStudyFile(readFileSync('core/formats/study-file/fixtures/version-4.filum'));
+    const { state, journal } = await studyFileOf(4);
     const named = (type: 'code' | 'codeSet' | 'sorting' | 'proposal') => Object.values(state.tables[type]).map((one) => one.name);
     expect([named('code'), named('codeSet'), named('sorting'), named('proposal')]).toEqual([
       ['Missing the boat', 'Longing', 'Old idea'],
@@ -219,7 +225,7 @@ describe('the study file', () => {
   });
 
   it('of version 5 opens as it was, with a record of every type, and its journal can still be taken back and done again', async () => {
-    const { state, journal, texts } = await readStudyFile(readFileSync('core/formats/study-file/fixtures/version-5.filum'));
+    const { state, journal, texts } = await studyFileOf(5);
     for (const type of TABLE_TYPES) expect(Object.keys(state.tables[type]).length).withContext(type).toBeGreaterThan(0);
     expect(checkStudy(state, texts)).toEqual([]);
     expect(Object.values(state.tables.query).map((query) => query.question.gone)).toEqual([undefined]);
@@ -231,6 +237,71 @@ describe('the study file', () => {
     expect(back).toEqual(state);
   });
 
+  it('of version 6 opens as it was, every document a text that belongs to nothing', async () => {
+    const { state, journal, texts, media } = await studyFileOf(6);
+    expect(checkStudy(state, texts)).toEqual([]);
+    expect(Object.values(state.tables.document).map((one) => [one.ground, one.belongsTo])).toEqual([[{ of: 'text' }, undefined]]);
+    expect(Object.values(state.passages).map((columns) => columns.ground)).toEqual(['text']);
+    expect(Object.values(state.tables.query).flatMap((query) => Object.values(query.question.gone ?? {}))).toEqual(['Hurry']);
+    expect(media.size).toBe(0);
+    let back = state;
+    for (const entry of [...journal].reverse()) back = applyChange(back, invert(entry.change));
+    expect(Object.values(back.tables.document)).toEqual([]);
+    for (const entry of journal) back = applyChange(back, entry.change);
+    expect(back).toEqual(state);
+  });
+
+  it('carries recordings and pictures with their passages, and their bytes as they are', async () => {
+    const bench = await benchWithEverything();
+    const bundle: StudyBundle = { ...smallStudy(), state: bench.state, texts: bench.texts, media: bench.media };
+    const bytes = await written(bundle, SAVED);
+    const back = await opened(bytes);
+    expect(back.state).toEqual(bundle.state);
+    expect(back.texts).toEqual(bundle.texts);
+    const content = async ([sum, blob]: readonly [string, Blob]) => [sum, blob.type, await blob.text()] as const;
+    const wanted = await Promise.all([...bench.media].map(content));
+    expect(await Promise.all([...back.media].map(content))).toEqual(wanted);
+    expect(wanted.map(([, type, text]) => `${type} ${text}`)).toEqual(['audio/wav Ferry horn', 'image/png Plan of the pier']);
+    // other readers of archives find them as well
+    expect(Object.keys(unzipSync(bytes)).filter((name) => name.startsWith('media/')).length).toBe(2);
+    expect(
+      (await written(bundle, SAVED)).length === bytes.length && strFromU8(await written(bundle, SAVED), true) === strFromU8(bytes, true),
+    ).toBeTrue();
+  });
+
+  it('is refused where a recording is damaged, missing or another', async () => {
+    const bench = await benchWithEverything();
+    const bundle: StudyBundle = { ...smallStudy(), state: bench.state, texts: bench.texts, media: bench.media };
+    const bytes = await written(bundle, SAVED);
+    const at = strFromU8(bytes, true).indexOf('Ferry horn');
+    const damaged = bytes.slice();
+    damaged[at]! ^= 1;
+    expect((await failure(damaged)).message).toContain('a recording or picture in it is not as it was saved');
+    const archive = unzipSync(bytes);
+    const [name] = Object.keys(archive).filter((one) => one.startsWith('media/'));
+    const { [name!]: _, ...without } = archive;
+    expect((await failure(zipSync(without, { level: 0 }))).message).toContain('is missing');
+    // packed anew in another order, it is as good as before
+    const turned = Object.fromEntries(Object.entries(archive).reverse());
+    expect((await opened(zipSync(turned, { level: 0 }))).state).toEqual(bundle.state);
+    const packed = Object.fromEntries(Object.entries(archive).map(([file, content]) => [file, [content, { level: 9 as const }] as const]));
+    expect((await failure(zipSync(packed as unknown as Zippable))).message).toContain('must lie there as it is');
+    await expectAsync(written({ ...bundle, media: new Map() }, SAVED)).toBeRejectedWithError(/would not be whole/);
+  });
+
+  it('keeps what was deleted as long as it can be brought back, and not in a copy without history', async () => {
+    const bench = new Bench();
+    const tape = bench.record('Ferry horn', 1_000);
+    const before = bench.state;
+    const action = bench.run(deleteDocuments([tape.id], []))!;
+    const entry = { ...smallStudy().journal[0]!, sentence: action.sentence, change: action.change };
+    const bundle = { state: bench.state, texts: bench.texts, media: bench.media, journal: [entry], history: advance(EMPTY_HISTORY, entry) };
+    const back = await opened(await written(bundle, SAVED));
+    expect([...back.media.keys()]).toEqual([...bench.media.keys()]);
+    expect(applyChange(back.state, invert(back.journal[0]!.change))).toEqual(before);
+    expect((await opened(await written(bundle, SAVED, undefined, true))).media.size).toBe(0);
+  });
+
   it('of an earlier version opens without links that lead nowhere, and its log says so', async () => {
     const old = await forgeOf(readFileSync('core/formats/study-file/fixtures/version-5.filum'), (files) => {
       files['relations.json'] = '[]';
@@ -238,16 +309,13 @@ describe('the study file', () => {
         found.replace(/[0-9a-f]{8}$/, 'ffffffff'),
       );
     });
-    const { state, journal, history } = await readStudyFile(old);
+    const { state, journal, history } = await opened(old);
     expect(Object.values(state.tables.codeSet).map((set) => set.codeIds)).toEqual([[], []]);
     expect([journal.at(-1)!.sentence, history.seq]).toEqual([jasmine.stringContaining('found 1 link to what'), journal.length]);
     // a file of this version that does not hold together is refused
-    const now = await forgeOf(
-      await writeStudyFile(await readStudyFile(readFileSync('core/formats/study-file/fixtures/version-5.filum')), SAVED),
-      (files) => {
-        files['relations.json'] = files['relations.json']!.replace(/"fromId": "[0-9a-f]{8}/, '"fromId": "ffffffff');
-      },
-    );
+    const now = await forgeOf(await written(await studyFileOf(5), SAVED), (files) => {
+      files['relations.json'] = files['relations.json']!.replace(/"fromId": "[0-9a-f]{8}/, '"fromId": "ffffffff');
+    });
     expect((await failure(now)).message).toContain('points at a code that is missing');
   });
 

@@ -1,0 +1,93 @@
+import { readFile, LARGEST_FILE, type ReadFile, type ReadOptions } from '../formats/read-file';
+import { endingOf, TABLE_ENDINGS } from '../formats/readable-endings';
+import { UnreadableFileError, type Progress } from '../formats/reading';
+import { sha256 } from '../formats/sha256';
+import { guessRoles, typesOf, type Column } from '../formats/table/guess-roles';
+import { readTable } from '../formats/table/read-table';
+import type { Table, TableOptions } from '../formats/table/table';
+import { DAMAGED } from './damaged';
+import { nobodyIn } from '../text/draft-text';
+import { guessMarkers, type MarkerGuess } from '../questions/find-questions';
+
+/** What is known of a text that was read; its words are kept by the files worker. */
+export interface TextSummary extends Omit<ReadFile, 'paragraphs'> {
+  readonly total: number;
+  readonly guesses: readonly MarkerGuess[];
+  /** Paragraphs, by their place, that are nobody's as far as the file tells. */
+  readonly nobody: readonly number[];
+  /** When the file was last changed, ms since 1970; null for pasted text. Asking for it waits for the disk. */
+  readonly changedAt: number | null;
+}
+
+/** What is known of a table that was read; its rows are kept by the files worker, but for the first. */
+export interface TableSummary extends Omit<Table, 'rows' | 'rowNumbers'> {
+  readonly total: number;
+  readonly first: readonly (readonly string[])[];
+  readonly asDocuments: readonly Column[];
+  readonly asCases: readonly Column[];
+  readonly sha256: string;
+}
+
+/** A file that was read, or why it was not. */
+export type FileOutcome =
+  { readonly text: TextSummary } | { readonly table: TableSummary } | { readonly trouble: string; readonly encodings: readonly string[] };
+
+/** Where a reader puts what it read. */
+export interface Keeper {
+  keepText(key: number, read: ReadFile): void | Promise<void>;
+  keepTable(key: number, table: Table): void | Promise<void>;
+}
+
+/** Rows of a table that are shown. */
+const FIRST_ROWS = 12;
+
+/**
+ * Reads one file, gives all of it to the keeper, and tells what is known of it; nothing is stored.
+ * @param progress told the share that is read, where the file is of a kind that takes long
+ */
+export async function readMaterial(
+  key: number,
+  name: string,
+  file: Blob,
+  options: ReadOptions & TableOptions,
+  keeper: Keeper,
+  progress?: Progress,
+): Promise<FileOutcome> {
+  try {
+    if (file.size > LARGEST_FILE) throw new UnreadableFileError('The file is larger than 100 MB. Split it and bring in the parts.');
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    if ((TABLE_ENDINGS as readonly string[]).includes(endingOf(name))) {
+      const table = await readTable(name, bytes, options);
+      await keeper.keepTable(key, table);
+      return { table: await summaryOf(table, bytes) };
+    }
+    const read = await readFile(name, bytes, options, progress);
+    await keeper.keepText(key, read);
+    const { paragraphs, ...about } = read;
+    return {
+      text: {
+        ...about,
+        total: paragraphs.length,
+        guesses: guessMarkers(paragraphs),
+        nobody: nobodyIn(paragraphs),
+        changedAt: file instanceof File ? file.lastModified : null,
+      },
+    };
+  } catch (error) {
+    if (!(error instanceof UnreadableFileError)) return { trouble: DAMAGED, encodings: [] };
+    return { trouble: error.message, encodings: error.encodings };
+  }
+}
+
+async function summaryOf(table: Table, bytes: Uint8Array): Promise<TableSummary> {
+  const { rows, rowNumbers, ...about } = table;
+  const types = typesOf(table);
+  return {
+    ...about,
+    total: rowNumbers.length,
+    first: rows.slice(0, FIRST_ROWS),
+    asDocuments: guessRoles(table, true, types),
+    asCases: guessRoles(table, false, types),
+    sha256: await sha256(bytes),
+  };
+}

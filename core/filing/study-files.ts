@@ -1,0 +1,57 @@
+import { asCopy } from '../formats/study-file/as-copy';
+import { readStudyFile, StudyFileError } from '../formats/study-file/read-study-file';
+import { writeStudyFile } from '../formats/study-file/write-study-file';
+import { randomId, type Id } from '../model/ids';
+import { NewerVersionError } from '../model/schema-version';
+import { RequestEndedError, type Tell } from '../requests/requests';
+import { buildDemoStudy, demoSourcePaths } from '../sample/demo-study';
+import type { Shelf } from './shelf';
+
+/** What became of a study file. */
+export type StudyFileOutcome =
+  | { readonly opened: Id }
+  /** A study with this id is here already; nothing was stored. */
+  | { readonly alreadyHere: Id; readonly title: string }
+  | { readonly trouble: string };
+
+/** Opens a study file onto the shelf: all of it, or nothing. @throws RequestEndedError if `tell` does, and then nothing is stored */
+export async function openStudyFile(shelf: Shelf, file: Blob, ifHere: 'ask' | 'copy', tell: Tell): Promise<StudyFileOutcome> {
+  try {
+    let bundle = await readStudyFile(file, tell);
+    const { id, title } = bundle.state.study;
+    if (await shelf.has(id)) {
+      if (ifHere === 'ask') return { alreadyHere: id, title };
+      bundle = asCopy(bundle, randomId(), await shelf.titles());
+    }
+    await shelf.add(bundle, true);
+    return { opened: bundle.state.study.id };
+  } catch (error) {
+    if (error instanceof RequestEndedError) throw error;
+    if (error instanceof StudyFileError || error instanceof NewerVersionError) return { trouble: error.message };
+    return { trouble: `The study could not be stored (${error instanceof Error ? error.message : String(error)}). Nothing was changed.` };
+  }
+}
+
+/** A study file of a study, from one moment of it, and the journal number it goes through. */
+export async function studyFileOf(
+  shelf: Shelf,
+  studyId: Id,
+  withoutHistory: boolean,
+  tell: Tell,
+): Promise<{ readonly file: Blob; readonly through: number }> {
+  const study = await shelf.take(studyId);
+  try {
+    const bundle = await study.whole();
+    return { file: await writeStudyFile(bundle, Date.now(), tell, withoutHistory), through: bundle.history.seq };
+  } finally {
+    study.putBack();
+  }
+}
+
+/** Builds the demo study, if it is not there yet. @param source gives a source that ships with the application, by its path */
+export async function openDemo(shelf: Shelf, source: (path: string) => Promise<string>): Promise<Id> {
+  const sources = await Promise.all(demoSourcePaths().map(async (path): Promise<[string, string]> => [path, await source(path)]));
+  const bundle = buildDemoStudy(new Map(sources));
+  if (!(await shelf.has(bundle.state.study.id))) await shelf.add(bundle, false);
+  return bundle.state.study.id;
+}

@@ -1,0 +1,38 @@
+import * as z from 'zod';
+import { MOST_PIXELS } from './area';
+
+/** A file that the study keeps as it is, by what is in it. The bytes are kept once, whoever speaks of them. */
+export const MediaSchema = z.strictObject({
+  /** SHA-256 of the bytes, in hexadecimal. */
+  sha256: z.string().regex(/^[0-9a-f]{64}$/),
+  bytes: z.number().int().min(1).max(Number.MAX_SAFE_INTEGER),
+  /** Its media type (RFC 6838). */
+  type: z
+    .string()
+    .max(127)
+    .regex(/^(audio|video|image)\/[a-z0-9][a-z0-9.+-]*$|^application\/pdf$/, 'is not a recording, a picture or a PDF'),
+});
+export type Media = z.infer<typeof MediaSchema>;
+
+/**
+ * What the passages of a document stand in: the characters of its text, the time of its recording, or the pixels of
+ * its picture. A document has one ground; its words, times or areas are never mixed.
+ */
+export const GroundSchema = z.discriminatedUnion('of', [
+  z.strictObject({ of: z.literal('text') }),
+  z.strictObject({
+    of: z.literal('time'),
+    /** How long the recording is. */
+    milliseconds: z.number().int().min(1).max(0xffffffff),
+    media: MediaSchema,
+  }),
+  z.strictObject({
+    of: z.literal('picture'),
+    /** In pixels, upright. */
+    width: z.number().int().min(1).max(MOST_PIXELS),
+    height: z.number().int().min(1).max(MOST_PIXELS),
+    media: MediaSchema,
+  }),
+]);
+export type Ground = z.infer<typeof GroundSchema>;
+export type GroundName = Ground['of'];
