@@ -35,31 +35,55 @@ export function unpackArchive(
   wanted: (name: string) => boolean = () => true,
 ): Map<string, Uint8Array> {
   if (!looksLikeZip(bytes)) throw new ArchiveError('This is not a zip archive.');
-  let entries = 0;
-  let total = 0;
+  const check = entryCheck(limits);
   let unpacked: Record<string, Uint8Array>;
   try {
     unpacked = unzipSync(bytes, {
-      filter: ({ name, size, originalSize }) => {
-        if (++entries > limits.entries) throw new ArchiveError(`It holds more than ${limits.entries.toLocaleString('en')} files.`);
-        if (/(^|[\\/])\.\.([\\/]|$)|^[\\/]|^[a-z]:|\0/i.test(name))
-          throw new ArchiveError(`A file in it has the forbidden path “${name.slice(0, 80)}”.`);
-        if (originalSize > limits.entryBytes)
-          throw new ArchiveError(
-            `“${name.slice(0, 80)}” in it would unpack to ${megabytes(originalSize)}, more than the ${megabytes(limits.entryBytes)} allowed.`,
-          );
-        if (originalSize > 1_000_000 && originalSize > size * limits.ratio)
-          throw new ArchiveError(`“${name.slice(0, 80)}” in it is packed far more tightly than text can be (a “zip bomb”).`);
-        total += originalSize;
-        if (total > limits.totalBytes) throw new ArchiveError(`It would unpack to more than ${megabytes(limits.totalBytes)}.`);
-        return wanted(name);
+      filter: (entry) => {
+        check(entry);
+        return wanted(entry.name);
       },
     });
   } catch (error) {
     if (error instanceof ArchiveError) throw error;
-    throw new ArchiveError(`The archive is damaged (${error instanceof Error ? error.message : String(error)}).`);
+    throw new ArchiveError('It is damaged, or was cut off on its way.');
   }
   return new Map(Object.entries(unpacked));
+}
+
+/** An entry of an archive by what it says of itself. */
+export interface ArchiveEntry {
+  readonly name: string;
+  /** Bytes as it lies in the archive. */
+  readonly size: number;
+  /** Bytes, unpacked. */
+  readonly originalSize: number;
+}
+
+/**
+ * Checks the entries of one archive, each in turn, before anything of it is unpacked. An entry that is taken as it is
+ * lies there for nothing but its name and number.
+ * @returns the check. @throws ArchiveError where an entry, or all so far, break a limit
+ */
+export function entryCheck(limits: ArchiveLimits): (entry: ArchiveEntry, asItIs?: boolean) => void {
+  let entries = 0;
+  let total = 0;
+  return ({ name, size, originalSize }, asItIs = false) => {
+    if (++entries > limits.entries) throw new ArchiveError(`It holds more than ${limits.entries.toLocaleString('en')} files.`);
+    // eslint-disable-next-line no-control-regex -- no program writes such a name: the list of files is broken
+    if (/[\u0000-\u001f\ufffd]/.test(name)) throw new ArchiveError('It is damaged, or was cut off on its way.');
+    if (/(^|[\\/])\.\.([\\/]|$)|^[\\/]|^[a-z]:/i.test(name))
+      throw new ArchiveError(`A file in it has the forbidden path “${name.slice(0, 80)}”.`);
+    if (asItIs) return;
+    if (originalSize > limits.entryBytes)
+      throw new ArchiveError(
+        `“${name.slice(0, 80)}” in it would unpack to ${megabytes(originalSize)}, more than the ${megabytes(limits.entryBytes)} allowed.`,
+      );
+    if (originalSize > 1_000_000 && originalSize > size * limits.ratio)
+      throw new ArchiveError(`“${name.slice(0, 80)}” in it is packed far more tightly than text can be (a “zip bomb”).`);
+    total += originalSize;
+    if (total > limits.totalBytes) throw new ArchiveError(`It would unpack to more than ${megabytes(limits.totalBytes)}.`);
+  };
 }
 
 const megabytes = (bytes: number): string => `${Math.ceil(bytes / 1_000_000).toLocaleString('en')} MB`;

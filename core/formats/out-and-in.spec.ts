@@ -66,9 +66,9 @@ const prose = fc
   .map((parts) => normaliseText(parts.join('')).trim());
 const BYTES = new TextEncoder();
 const asCsv = async (rows: readonly (readonly (string | number)[])[]) =>
-  readTable('x.csv', BYTES.encode(writeCsv(rows)), { hasHeader: true });
+  readTable('x.csv', BYTES.encode(writeCsv(rows)), { headerRow: 'first' });
 const asBook = async (rows: readonly (readonly (string | number)[])[]) =>
-  readTable('x.xlsx', await writeXlsx([{ name: 'x', rows }]), { hasHeader: true });
+  readTable('x.xlsx', await writeXlsx([{ name: 'x', rows }]), { headerRow: 'first' });
 
 describe('a codebook taken out and brought in again', () => {
   const code = fc.record({

@@ -6,14 +6,18 @@ export class ParagraphCollector {
   readonly paragraphs: DraftParagraph[] = [];
   style: Paragraph['style'] = 'body';
   emphasis: ReadonlySet<EmphasisSpan['emphasis']> = new Set();
-  private text = '';
+  /** The pieces of the paragraph: a text that grows by thousands of pieces is put together once. */
+  private pieces: string[] = [];
+  private length = 0;
+  private last = '';
   private spans: EmphasisSpan[] = [];
+  private readonly lastSpan = new Map<EmphasisSpan['emphasis'], EmphasisSpan>();
   private marks: PlaceMark[] = [];
   private first: Paragraph['style'] = 'body';
 
   /** Whether nothing was added since the last paragraph ended. */
   get isEmpty(): boolean {
-    return this.text === '';
+    return this.length === 0;
   }
 
   /** Adds text. @param keepLines ends the paragraph at line ends instead of folding them */
@@ -21,45 +25,62 @@ export class ParagraphCollector {
     const lines = keepLines ? raw.split('\n') : [foldBlanks(raw)];
     lines.forEach((line, at) => {
       if (at > 0) this.endParagraph();
-      const text = this.text === '' || /\s/.test(this.text.at(-1)!) ? line.replace(/^[ \t]+/, '') : line;
+      const text = this.length === 0 || /\s/.test(this.last) ? line.replace(/^[ \t]+/, '') : line;
       if (!text) return;
-      if (this.text === '') this.first = this.style;
-      const start = this.text.length;
-      this.text += text;
-      for (const emphasis of this.emphasis) this.extend(emphasis, start, this.text.length);
+      if (this.length === 0) this.first = this.style;
+      const start = this.length;
+      this.put(text);
+      for (const emphasis of this.emphasis) this.extend(emphasis, start, this.length);
     });
   }
 
   /** Divides two cells of a table. */
   tab(): void {
-    this.text = `${this.text.trimEnd()}\t`;
+    while (this.pieces.length > 0 && /\s/.test(this.last)) {
+      const piece = this.pieces.pop()!;
+      const trimmed = piece.trimEnd();
+      this.length -= piece.length;
+      this.last = this.pieces.at(-1)?.at(-1) ?? '';
+      if (trimmed) this.put(trimmed);
+    }
+    this.put('\t');
   }
 
   /** Notes a page or a time at the present position. */
   mark(kind: PlaceMark['kind'], value: number): void {
-    this.marks.push({ at: this.text.length, kind, value });
+    this.marks.push({ at: this.length, kind, value });
   }
 
   /** Ends the paragraph, if there is one. */
   endParagraph(): void {
-    const text = this.text.trimEnd();
-    if (!text) {
-      this.text = '';
-      this.spans = [];
-      return;
-    }
-    const emphasis = this.spans.map((span) => ({ ...span, end: Math.min(span.end, text.length) })).filter((span) => span.start < span.end);
-    const marks = this.marks.map((mark) => ({ ...mark, at: Math.min(mark.at, text.length) }));
-    this.paragraphs.push({ text, style: this.first, emphasis, ...(marks.length > 0 ? { marks } : {}) });
-    this.text = '';
+    const text = this.pieces.join('').trimEnd();
+    const { spans, marks } = this;
+    this.pieces = [];
+    this.length = 0;
+    this.last = '';
     this.spans = [];
+    this.lastSpan.clear();
+    if (!text) return;
+    const emphasis = spans.map((span) => ({ ...span, end: Math.min(span.end, text.length) })).filter((span) => span.start < span.end);
+    const places = marks.map((mark) => ({ ...mark, at: Math.min(mark.at, text.length) }));
     this.marks = [];
+    this.paragraphs.push({ text, style: this.first, emphasis, ...(places.length > 0 ? { marks: places } : {}) });
+  }
+
+  private put(text: string): void {
+    this.pieces.push(text);
+    this.length += text.length;
+    this.last = text.at(-1)!;
   }
 
   private extend(emphasis: EmphasisSpan['emphasis'], start: number, end: number): void {
-    const last = this.spans.findLast((span) => span.emphasis === emphasis);
+    const last = this.lastSpan.get(emphasis);
     if (last?.end === start) last.end = end;
-    else this.spans.push({ start, end, emphasis });
+    else {
+      const span = { start, end, emphasis };
+      this.spans.push(span);
+      this.lastSpan.set(emphasis, span);
+    }
   }
 }
 

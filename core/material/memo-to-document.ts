@@ -22,6 +22,7 @@ export function memoToDocument(memoId: Id): Command {
         added('document', {
           id,
           title: memo.title,
+          ground: { of: 'text' },
           kind: 'field note',
           date: day(memo.createdAt),
           folderId: null,

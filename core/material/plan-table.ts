@@ -1,3 +1,4 @@
+import { isMissing } from '../attributes/missing';
 import { parseValue } from '../attributes/values';
 import { attributesOf } from '../commands/attributes';
 import { questionsOf } from '../commands/questions';
@@ -70,6 +71,8 @@ export interface TablePlan {
   readonly unanswered: number;
   /** Rows whose document is there already, with what they answer. */
   readonly known: readonly KnownRow[];
+  /** For each column its cells that say by a sign that there is no value. */
+  readonly missing: readonly number[];
   /** Rows left out, with the reason. */
   readonly leftOut: readonly { readonly row: number; readonly why: string }[];
 }
@@ -100,6 +103,7 @@ class Planner {
   private readonly matched = new Map<Id, Case>();
   private readonly changed = new Map<Id, Case>();
   private unanswered = 0;
+  private readonly missing: number[];
   private readonly at: { title: number; identifier: number; date: number; folder: number };
   private readonly questionColumns: number[];
   private readonly byIdentifier = new Map<string, Case>();
@@ -121,6 +125,7 @@ class Planner {
       throw new RangeError('No column says who or what a row is about: make one the title or the identifier.');
     this.questionColumns =
       choices.rowsBecome === 'cases only' ? [] : choices.columns.flatMap((column, at) => (column.role === 'question' ? [at] : []));
+    this.missing = choices.columns.map(() => 0);
     this.folders = Object.values(state.tables.folder);
     this.titles = new Map(Object.values(state.tables.document).map((document) => [document.title, document.id]));
   }
@@ -129,7 +134,7 @@ class Planner {
     this.prepareAttributes();
     this.prepareQuestions();
     this.indexCases();
-    this.table.rows.forEach((row, at) => this.row(row, this.table.rowNumbers[at]!));
+    this.table.rows.forEach((row, at) => this.row(this.withoutSigns(row), this.table.rowNumbers[at]!));
     const attributes = this.newAttributes.map((attribute) => added('attribute', attribute));
     const choices = [...this.attributes.values()].flatMap((attribute) => {
       const known = this.state.tables.attribute[attribute.id];
@@ -166,6 +171,7 @@ class Planner {
       misfits: this.misfits,
       unanswered: this.unanswered,
       known: this.known,
+      missing: this.missing,
       leftOut: this.leftOut,
     };
   }
@@ -205,6 +211,16 @@ class Planner {
       const value = identifier && one.values[identifier.id];
       if (value !== undefined) this.byIdentifier.set(String(value), one);
     }
+  }
+
+  /** A row in which what says that there is no value is empty. */
+  private withoutSigns(row: readonly string[]): readonly string[] {
+    return row.map((cell, at) => {
+      const column = this.choices.columns[at];
+      if (!column || column.role === 'ignored' || !isMissing(cell, column.missing)) return cell;
+      this.missing[at]!++;
+      return '';
+    });
   }
 
   private row(row: readonly string[], number: number): void {
@@ -320,6 +336,7 @@ class Planner {
       document: {
         id,
         title,
+        ground: { of: 'text' },
         kind: this.choices.kind,
         date: typeof raw === 'string' ? raw : null,
         folderId: this.folderOf(row),

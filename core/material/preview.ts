@@ -1,6 +1,8 @@
 import type { Paragraph } from '../model/document';
+import { clock } from '../text/clock';
 import type { DraftParagraph } from '../text/draft-text';
 import { composeImport, type TextChoices } from './compose-import';
+import { doubtsOf, type Doubt } from './doubts';
 
 /** A paragraph as the preview of an import shows it. */
 export interface PreviewParagraph {
@@ -25,11 +27,14 @@ export interface Preview {
   readonly questions: readonly string[];
   /** How many of them are left unanswered. */
   readonly unanswered: number;
+  /** What looks wrong. */
+  readonly doubts: readonly Doubt[];
 }
 
 /** What storing a text with these choices would make of it. @param most paragraphs to show */
 export function previewOf(paragraphs: readonly DraftParagraph[], choices: TextChoices, most = 150): Preview {
-  const { text, speakers, words, questions } = composeImport('', paragraphs, choices);
+  const composed = composeImport('', paragraphs, choices);
+  const { text, speakers, words, questions } = composed;
   const asked = new Set(questions.map((question) => question.paragraph));
   const answered = (at: number): boolean => questions.some((question) => at >= question.answer.from && at < question.answer.to);
   const nobody = new Set(choices.nobody);
@@ -52,15 +57,14 @@ export function previewOf(paragraphs: readonly DraftParagraph[], choices: TextCh
     };
   });
   const unanswered = questions.filter((question) => question.answer.from >= question.answer.to).length;
-  return { paragraphs: shown, words, total: paragraphs.length, questions: questions.map((question) => question.text), unanswered };
-}
-
-/** Milliseconds as `2:31` or `1:02:31`. */
-export function clock(milliseconds: number): string {
-  const seconds = Math.floor(milliseconds / 1000);
-  const two = (value: number): string => String(value).padStart(2, '0');
-  const hours = Math.floor(seconds / 3600);
-  return `${hours > 0 ? `${hours}:${two(Math.floor(seconds / 60) % 60)}` : Math.floor(seconds / 60)}:${two(seconds % 60)}`;
+  return {
+    paragraphs: shown,
+    words,
+    total: paragraphs.length,
+    questions: questions.map((question) => question.text),
+    unanswered,
+    doubts: doubtsOf(composed, paragraphs, choices),
+  };
 }
 
 /** Cuts a paragraph's words at the borders of emphasis. @param offset where the words begin in the paragraph */

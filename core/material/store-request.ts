@@ -20,6 +20,7 @@ export function changeOfTexts(items: readonly TextToStore[], read: (key: number)
     const composed = composeImport(item.document.id, read(item.key), item.choices);
     const document: Document = {
       ...item.document,
+      ground: { of: 'text' },
       description: '',
       speakers: composed.speakers,
       characters: composed.text.text.length,

@@ -19,7 +19,7 @@ const rolesOf = (columns: readonly Column[]) =>
 describe('reading tables', () => {
   it('gives the same rows from text, Excel and OpenDocument', async () => {
     const csv = await readTable('survey.csv', file('demo/survey.csv'));
-    expect([csv.header.length, csv.rows.length, csv.delimiter, csv.hasHeader]).toEqual([12, 48, ',', true]);
+    expect([csv.header.length, csv.rows.length, csv.delimiter, csv.headerRow]).toEqual([12, 48, ',', 1]);
     for (const ending of ['xlsx', 'ods']) {
       const other = await readTable(`survey.${ending}`, file(`core/formats/fixtures/survey.${ending}`));
       expect(other.header).toEqual(csv.header);
@@ -38,9 +38,56 @@ describe('reading tables', () => {
       ],
     ]);
     const bare = await readTable('a.csv', bytes('Moira,58\nIain,61\n'));
-    expect([bare.hasHeader, bare.header, bare.rows.length]).toEqual([false, ['Column 1', 'Column 2'], 2]);
-    expect((await readTable('a.csv', bytes('x,y\n1,2\n3,4\n'), { hasHeader: false })).rows.length).toBe(3);
+    expect([bare.headerRow, bare.header, bare.rows.length]).toEqual([null, ['Column 1', 'Column 2'], 2]);
+    expect((await readTable('a.csv', bytes('x,y\n1,2\n3,4\n'), { headerRow: null })).rows.length).toBe(3);
     expect((await readTable('a.tsv', bytes('a\ta\n1\t2\n'))).header).toEqual(['a', 'a (2)']);
+  });
+
+  it('takes signs for no value as missing and not as a type, counts them by column, and more where the researcher says so', async () => {
+    const rows = ['44,n/a,1961-04-02,yes', '99,-,No Answer,.', '61,3,1958-11-30,no', '9,99,.,NA'];
+    const table = await readTable('a.csv', bytes(`id,age,boats,date of birth,car\n${rows.map((row, at) => `R${at},${row}`).join('\n')}\n`));
+    const columns = guessRoles(table);
+    expect(rolesOf(columns)).toEqual({ id: 'identifier', age: 'number', boats: 'number', 'date of birth': 'date', car: 'yes/no' });
+    const planned = (missing: readonly string[]) =>
+      planTable(
+        table,
+        {
+          columns: columns.map((column) => (column.name === 'age' ? { ...column, missing } : column)),
+          rowsBecome: 'cases only',
+          kind: 'survey answers',
+          folderId: null,
+          source: null,
+          keep: new Set(),
+        },
+        new Bench().state,
+        new Bench(9).newId,
+        0,
+      );
+    expect(planned([]).missing).toEqual([0, 0, 2, 2, 2]);
+    expect(planned([]).misfits).toEqual([]);
+    const { missing, change } = planned(['99']);
+    expect(missing).toEqual([0, 1, 2, 2, 2]);
+    const ages = change.flatMap((one) =>
+      one.type === 'case' ? [Object.values(one.after!.values).filter((value) => value === 99 || value === 44)] : [],
+    );
+    // 99 is missing as an age, and ninety-nine boats are boats
+    expect(ages).toEqual([[44], [], [], [99]]);
+  });
+
+  it('finds the row that names the columns under a title, notes and blank rows, and shows what it passes over', async () => {
+    const text = 'Survey of the ferry,,,\n"Asked in May, by hand",,,\n,,,\nid,age,home,\nR1,44,Saltpans,\nR2,9,Pier,late\n';
+    const table = await readTable('a.csv', bytes(text));
+    expect([table.headerRow, table.header.slice(0, 3), table.rowNumbers]).toEqual([4, ['id', 'age', 'home'], [5, 6]]);
+    expect(table.above).toEqual([
+      { number: 1, words: 'Survey of the ferry' },
+      { number: 2, words: 'Asked in May, by hand' },
+    ]);
+    const chosen = await readTable('a.csv', bytes(text), { headerRow: 2 });
+    expect([chosen.header[0], chosen.rows.length]).toEqual(['Asked in May, by hand', 3]);
+    const none = await readTable('a.csv', bytes(text), { headerRow: null });
+    expect([none.headerRow, none.above, none.rows.length]).toEqual([null, [], 5]);
+    // a list of one column has no title above it
+    expect((await readTable('a.csv', bytes('name\nMoira\nIain\n'))).headerRow).toBe(1);
   });
 
   it('says what is wrong and where', async () => {

@@ -9,7 +9,14 @@ export interface DraftParagraph {
   readonly emphasis: readonly EmphasisSpan[];
   /** Pages and times, relative to the paragraph's start. */
   readonly marks?: readonly PlaceMark[];
+  /** Somebody speaks whom the file does not name: it is not whoever spoke before. */
+  readonly nobody?: boolean;
+  /** The file itself says that its label names who speaks, and not only how it is written. */
+  readonly named?: boolean;
 }
+
+/** Paragraphs, by their place, in which somebody speaks whom the file does not name. */
+export const nobodyIn = (paragraphs: readonly DraftParagraph[]): number[] => paragraphs.flatMap(({ nobody }, at) => (nobody ? [at] : []));
 
 /** A speaker's label at the start of a paragraph. */
 export interface SpeakerLabel {

@@ -1,6 +1,6 @@
 import { plainParagraph } from '../formats/plain-text/read-plain-text';
 import { composeText, looksLikeInterviewer } from './draft-text';
-import { findSpeakers, labelsOf, readLabel } from './speakers';
+import { findSpeakers, labelsOf, readLabel, speakersIn } from './speakers';
 
 const lines = (...texts: string[]) => texts.map(plainParagraph);
 
@@ -10,8 +10,8 @@ describe('finding speakers', () => {
       lines('Interviewer: Yes?', 'Mrs. Mairi Gow: I do the dinners.', 'Interviewer: And?', 'Interviewer: Well?', 'Mrs. Mairi Gow: No.'),
     );
     expect(found).toEqual([
-      { name: 'Interviewer', turns: 3 },
-      { name: 'Mrs. Mairi Gow', turns: 2 },
+      { name: 'Interviewer', turns: 3, taken: true },
+      { name: 'Mrs. Mairi Gow', turns: 2, taken: true },
     ]);
   });
 
@@ -22,13 +22,43 @@ describe('finding speakers', () => {
   });
 
   it('does not take a single "Note:" in a long text, a time or a web address for a speaker', () => {
-    expect(findSpeakers(lines('Note: bring gloves.', 'Dark.', 'Windy.', 'Cold.'))).toEqual([]);
+    expect(speakersIn(lines('Note: bring gloves.', 'Dark.', 'Windy.', 'Cold.'))).toEqual([]);
     expect(readLabel(plainParagraph('06:25 at the pier'))).toBeNull();
     expect(readLabel(plainParagraph('https://island.example'))).toBeNull();
   });
 
   it('works in other scripts', () => {
-    expect(findSpeakers(lines('Мария: Да.', 'Иван: Нет.', 'Мария: Ну.')).map((speaker) => speaker.name)).toEqual(['Мария', 'Иван']);
+    expect(speakersIn(lines('Мария: Да.', 'Иван: Нет.', 'Мария: Ну.', 'Иван: Ну вот.'))).toEqual(['Мария', 'Иван']);
+  });
+
+  const interview = ['Mara: Where were you?', 'Shona: At the pier.', 'Mara: All night?', 'Shona: All of it.'];
+
+  it('leaves out what labels a single line, unless the text names them elsewhere', () => {
+    const head = ['Place: Saltpans', 'Date: 3 May', 'Summary in a frame: She waited.'];
+    expect(speakersIn(lines(...head, ...interview))).toEqual(['Mara', 'Shona']);
+    expect(
+      findSpeakers(lines(...head, ...interview))
+        .filter((one) => !one.taken)
+        .map((one) => one.name),
+    ).toEqual(['Place', 'Date', 'Summary in a frame']);
+    expect(speakersIn(lines('Present: Mara, Shona and Iain', ...interview, 'Iain: I was there too.'))).toEqual(['Mara', 'Shona', 'Iain']);
+    expect(speakersIn(lines(...interview, 'Iain: Iain, that is me.'))).toContain('Iain');
+    expect(speakersIn(lines('Place: Saltpans', 'Date: 3 May', 'Weather: rain'))).toEqual([]);
+    expect(speakersIn(lines('I: How often?', 'Shona: Twice a week.'))).toEqual(['I', 'Shona']);
+  });
+
+  it('leaves out stage directions and footnotes', () => {
+    const remarks = ['[Laughter]', '[Door slams]', '[1] See the timetable.', '[2] As above.', '[1] Again.'];
+    expect(speakersIn(lines(...interview, ...remarks, '[Laughter]', '[Door slams]'))).toEqual(['Mara', 'Shona']);
+    expect(readLabel(plainParagraph('[1] See the timetable.'))).toBeNull();
+  });
+
+  it('takes letters before an answer for a mark, and what is said in the first person for nobody', () => {
+    expect(readLabel(plainParagraph('A. I think so.'))).toEqual({ name: 'A', length: 3 });
+    expect(readLabel(plainParagraph('B. I think so.'))).toBeNull();
+    expect(readLabel(plainParagraph('I SAID no.'))?.name).not.toBe('I');
+    expect(readLabel(plainParagraph('J. SMITH Two words.'))?.name).toBe('J. SMITH');
+    expect(readLabel(plainParagraph(`${'long'.repeat(40)}: words`))).toBeNull();
   });
 
   it('knows common words for the interviewer', () => {

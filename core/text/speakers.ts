@@ -1,4 +1,4 @@
-import type { DraftParagraph } from './draft-text';
+import { looksLikeInterviewer, type DraftParagraph } from './draft-text';
 
 /** A label as it is written at the start of a paragraph. */
 export interface WrittenLabel {
@@ -7,54 +7,111 @@ export interface WrittenLabel {
   readonly length: number;
 }
 
-/** A name that seems to label turns, with how many paragraphs it labels. */
+/** A label that may name a speaker. */
 export interface SpeakerCandidate {
   readonly name: string;
+  /** Paragraphs that it labels. */
   readonly turns: number;
+  /** Whether it is taken for a speaker; the others are shown, and can be. */
+  readonly taken: boolean;
 }
 
 /**
  * The forms of a label at the start of a paragraph: `Name:` or `Name 2:` of up to four words; `[Name]`;
- * `Name` and a tab, as a table of two columns gives it.
+ * `Name` and a tab, as a table of two columns gives it. A number in brackets is a footnote's.
  */
 const LABEL =
-  /^(?:((?:[\p{L}][\p{L}\p{M}\p{N}'’.-]*)(?: [\p{L}\p{N}][\p{L}\p{M}\p{N}'’.-]*){0,3})\s?(?:[:：]|\t)|\[([^\][:\n]{1,40})\]:?)(?:[ \t]+|$|(?<=\t))/u;
+  /^(?:((?:[\p{L}][\p{L}\p{M}\p{N}'’.-]*)(?: [\p{L}\p{N}][\p{L}\p{M}\p{N}'’.-]*){0,3})\s?(?:[:：]|\t)|\[(?=[^\]]{0,39}\p{L})([^\][:\n]{1,40})\]:?)(?:[ \t]+|$|(?<=\t))/u;
 /** `NAME` in capitals before what is said, without a colon. */
 const CAPITALS =
   /^(\p{Lu}[\p{Lu}\p{M}\p{N}.'’-]*(?: \p{Lu}[\p{Lu}\p{M}\p{N}.'’-]*){0,2})(?:[ \t]+[–—-])?[ \t]+(?=[^\s\p{Lu}]|\p{Lu}(?:\p{Ll}|\s))/u;
+/** `Q.` and `A.`, with a number or without, before a question and its answer. */
+const LETTER = /^([QAF]\d{0,3})\.[ \t]+(?=\S)/;
+/** The most characters of a name. */
+const LONGEST = 100;
 
 /** The label at the start of a paragraph, whether or not it names a speaker. Headings have none. */
 export function readLabel(paragraph: DraftParagraph): WrittenLabel | null {
   if (paragraph.style.startsWith('heading')) return null;
   const match = LABEL.exec(paragraph.text);
   const name = (match?.[1] ?? match?.[2])?.trim();
-  if (match && name) return { name, length: match[0].length };
+  if (match && name) return name.length <= LONGEST ? { name, length: match[0].length } : null;
+  const letter = LETTER.exec(paragraph.text);
+  if (letter) return { name: letter[1]!, length: letter[0].length };
   const capitals = CAPITALS.exec(paragraph.text);
-  return capitals && capitals[1]!.length > 1 ? { name: capitals[1]!, length: capitals[0].length } : null;
+  // "A. I think" and "I said" are no names: in one some word is longer than a letter
+  return capitals && capitals[1]!.length <= LONGEST && /[\p{Lu}\p{N}]{2}/u.test(capitals[1]!)
+    ? { name: capitals[1]!, length: capitals[0].length }
+    : null;
+}
+
+/** Names of single turns that are looked for in the whole text: a list of thousands is no conversation. */
+const MOST_SOUGHT = 200;
+
+/** What is known of a label while they are counted. */
+interface Counted {
+  turns: number;
+  /** Labels with words after them. */
+  speaking: number;
+  /** With a colon or in brackets: a cell of a table and a word in capitals look like labels even where nobody speaks. */
+  sure: boolean;
+  /** The file itself says so. */
+  named: boolean;
 }
 
 /**
- * The names that label turns in a text, most turns first. A single "Note:" does not make a speaker: a name
- * counts when it labels at least two paragraphs, or when at least a third of all paragraphs are labelled.
+ * The labels of a text, most turns first, and which of them are speakers. Speakers are those who speak more than once.
+ * One who speaks once is a speaker where the text names them elsewhere, or where nobody but an interviewer speaks more
+ * often, as in a short exchange; otherwise "Place:" and "Summary:" would take the words of whoever comes next.
  */
 export function findSpeakers(paragraphs: readonly DraftParagraph[]): SpeakerCandidate[] {
-  const turns = new Map<string, number>();
-  const sure = new Set<string>();
+  const labels = new Map<string, Counted>();
   let labelled = 0;
+  let asked = false;
   for (const paragraph of paragraphs) {
     const label = readLabel(paragraph);
+    const bracketed = paragraph.text.startsWith('[');
     // "[laughs] …" is a remark on the speech, not a speaker
-    if (!label || (paragraph.text.startsWith('[') && /^\p{Ll}/u.test(label.name))) continue;
-    turns.set(label.name, (turns.get(label.name) ?? 0) + 1);
+    if (!label || (bracketed && /^\p{Ll}/u.test(label.name))) continue;
+    const known = labels.get(label.name) ?? { turns: 0, speaking: 0, sure: false, named: false };
+    known.turns++;
+    if (label.length < paragraph.text.length || !bracketed) known.speaking++;
+    known.sure ||= /[:：\]]\s*$/.test(paragraph.text.slice(0, label.length));
+    known.named ||= paragraph.named === true;
+    labels.set(label.name, known);
     labelled++;
-    // a cell of a table and a word in capitals look like labels even where nobody speaks
-    if (/[:：\]]\s*$/.test(paragraph.text.slice(0, label.length))) sure.add(label.name);
+    asked ||= /[?？]["”’)]?\s*$/.test(paragraph.text) || looksLikeInterviewer(label.name);
   }
+  // "[Laughter]" alone on its line, again and again, is a remark as well
+  const recurs = ({ turns, speaking }: Counted): boolean => turns >= 2 && speaking * 2 > turns;
   const mostlyLabelled = labelled >= 2 && labelled * 3 >= paragraphs.length;
-  return [...turns]
-    .map(([name, count]) => ({ name, turns: count }))
-    .filter((candidate) => candidate.turns >= 2 || (mostlyLabelled && sure.has(candidate.name)))
+  const somebody = [...labels].some(([name, known]) => recurs(known) && !looksLikeInterviewer(name));
+  let sought = 0;
+  const isElsewhere = (name: string): boolean => ++sought <= MOST_SOUGHT && isNamedIn(paragraphs, name);
+  const single = (name: string, { speaking, sure }: Counted): boolean =>
+    mostlyLabelled && sure && speaking > 0 && (looksLikeInterviewer(name) || (!somebody && asked) || isElsewhere(name));
+  return [...labels]
+    .map(([name, known]) => ({ name, turns: known.turns, taken: known.named || recurs(known) || single(name, known) }))
     .sort((a, b) => b.turns - a.turns);
+}
+
+/** The names of candidates that are taken for speakers. */
+export const namesTaken = (candidates: readonly SpeakerCandidate[]): string[] =>
+  candidates.flatMap(({ name, taken }) => (taken ? [name] : []));
+
+/** The names of those who speak in a text, as {@link findSpeakers} takes them. */
+export const speakersIn = (paragraphs: readonly DraftParagraph[]): string[] => namesTaken(findSpeakers(paragraphs));
+
+/** Whether a name stands among the words of a text, and not only before what somebody says. */
+function isNamedIn(paragraphs: readonly DraftParagraph[], name: string): boolean {
+  const letter = /[\p{L}\p{N}]/u;
+  return paragraphs.some(({ text }) => {
+    for (let at = text.indexOf(name); at >= 0; at = text.indexOf(name, at + name.length)) {
+      const label = at === 0 || (at === 1 && text.startsWith('['));
+      if (!label && !letter.test(text[at - 1]!) && !letter.test(text[at + name.length] ?? '')) return true;
+    }
+    return false;
+  });
 }
 
 /** Reads labels, but only those of the given speakers. */
@@ -66,6 +123,9 @@ export function labelsOf(names: ReadonlySet<string>): (paragraph: DraftParagraph
 }
 
 const NAME_LINE = /^(\p{Lu}[\p{L}\p{M}\p{N}.'’-]*(?: [\p{Lu}\p{N}][\p{L}\p{M}\p{N}.'’-]*){0,3}):?$/u;
+
+/** Whether a line is no more than a name, with a colon or without. */
+export const isNameLine = (line: string): boolean => line.length <= 40 && NAME_LINE.test(line);
 
 /**
  * Puts names that stand on a line of their own in front of what follows, as `Name: words`, so that a turn is
@@ -112,5 +172,5 @@ export function joinNameLines(paragraphs: readonly DraftParagraph[]): { paragrap
 /** The name that a line consists of, if words of somebody follow it. */
 function nameLine(paragraph: DraftParagraph, next: DraftParagraph | undefined): string | null {
   if (!next || next.style.startsWith('heading') || NAME_LINE.test(next.text)) return null;
-  return paragraph.text.length <= 40 ? (NAME_LINE.exec(paragraph.text)?.[1] ?? null) : null;
+  return isNameLine(paragraph.text) ? NAME_LINE.exec(paragraph.text)![1]! : null;
 }

@@ -1,3 +1,4 @@
+import { rowsOf } from '../model/area';
 import fc from 'fast-check';
 import { Bench } from '../testing/make';
 import { toGraphemeEdge } from './graphemes';
@@ -59,22 +60,32 @@ describe('places in a text', () => {
   const lines = ['I: Yes?', 'Shona: We waited.', 'And then it came.', 'I: Right.', 'Shona: That is all.'];
   const document = bench.addDocument('Interview 03', lines, ['I', 'Shona']);
   const text = bench.texts.get(document.id)!;
+  const at = (start: number) => ({ start, end: start + 1 });
 
   it('count consecutive paragraphs of one speaker as one turn', () => {
     expect([...numberTurns(text.paragraphs).turns]).toEqual([1, 2, 2, 3, 4]);
-    expect(placeOf(document, text, text.text.indexOf('came'))).toEqual({ speaker: 'Shona', position: 'turn 2' });
+    expect(placeOf(document, text, at(text.text.indexOf('came')))).toEqual({ speaker: 'Shona', position: 'turn 2' });
   });
 
   it('name the paragraph where nobody speaks', () => {
     const note = bench.addDocument('Field note', ['Dark.', 'Wind westerly.']);
-    expect(placeOf(note, bench.texts.get(note.id)!, 8)).toEqual({ speaker: null, position: 'paragraph 2' });
+    expect(placeOf(note, bench.texts.get(note.id)!, at(8))).toEqual({ speaker: null, position: 'paragraph 2' });
   });
 
   it('make a citation of document, speaker and position', () => {
     const start = text.text.indexOf('We waited');
     const end = text.text.indexOf('came.') + 5;
-    expect(citation(document, text, start, end)).toBe('“We waited. And then it came.” (Interview 03, Shona, turn 2)');
+    expect(citation(document, text, { start, end })).toBe('“We waited. And then it came.” (Interview 03, Shona, turn 2)');
     expect(paragraphAt(text.paragraphs, text.text.length)).toBe(4);
+  });
+
+  it('cite a recording by its time and a picture by its area, without words', () => {
+    const tape = bench.record('Ferry horn', 4_000_000);
+    expect(citation(tape, null, { start: 751_000, end: 764_999 })).toBe('(Ferry horn, 12:31–12:44)');
+    expect(citation(tape, null, { start: 3_600_000, end: 3_661_000 })).toBe('(Ferry horn, 1:00:00–1:01:01)');
+    const plan = bench.draw('Plan of the pier', 640, 480);
+    const area = { shape: 'ellipse', x: 120, y: 80, width: 40, height: 30 } as const;
+    expect(citation(plan, null, { ...rowsOf(area), area })).toBe('(Plan of the pier, at 120, 80 (40 × 30 pixels))');
   });
 });
 

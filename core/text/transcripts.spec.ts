@@ -1,3 +1,4 @@
+import { readFile } from '../formats/read-file';
 import { readTimed } from '../formats/timed/read-timed';
 import { composeText, type DraftParagraph } from './draft-text';
 import { findSpeakers, joinNameLines, labelsOf } from './speakers';
@@ -32,7 +33,10 @@ describe('times in a transcript', () => {
 });
 
 describe('speakers in their common forms', () => {
-  const names = (...texts: string[]) => findSpeakers(lines(...texts)).map((speaker) => `${speaker.name} ${speaker.turns}`);
+  const names = (...texts: string[]) =>
+    findSpeakers(lines(...texts))
+      .filter((speaker) => speaker.taken)
+      .map((speaker) => `${speaker.name} ${speaker.turns}`);
 
   it('are found with colon, brackets, short labels, capitals and tabs', () => {
     expect(names('I: One?', 'P1: Two.', 'I: Three?')).toEqual(['I 2', 'P1 1']);
@@ -58,6 +62,35 @@ describe('speakers in their common forms', () => {
   });
 });
 
+describe('names above what is said, with blank lines between turns', () => {
+  const turns = async (text: string) => {
+    const { paragraphs, lineEnds } = await readFile('a.txt', new TextEncoder().encode(text));
+    return [lineEnds, ...paragraphs.map((one) => one.text)];
+  };
+
+  it('stay apart from the words, also where these are wrapped', async () => {
+    const short = 'Mara\nWhere were you?\n\nShona Adair\nAt the pier.\n\nMara\nAll night?\n\nShona Adair\nAll of it.\n';
+    expect(await turns(short)).toEqual([
+      'paragraphs',
+      'Mara: Where were you?',
+      'Shona Adair: At the pier.',
+      'Mara: All night?',
+      'Shona Adair: All of it.',
+    ]);
+    const words =
+      'And I stood there with the others until the lights\nwent out, and nobody came to tell us anything at\nall about the boat';
+    const long = ['Mara', 'Where were you?', '', 'Shona Adair', words, '', 'Mara', 'All night?', '', 'Shona Adair', words, ''].join('\n');
+    const one = words.replace(/\n/g, ' ');
+    expect(await turns(long)).toEqual([
+      'wrapped',
+      'Mara: Where were you?',
+      `Shona Adair: ${one}`,
+      'Mara: All night?',
+      `Shona Adair: ${one}`,
+    ]);
+  });
+});
+
 describe('subtitles', () => {
   it('are joined into paragraphs by speaker and pause, each caption keeping its time', () => {
     const { paragraphs } = readTimed(
@@ -70,6 +103,65 @@ describe('subtitles', () => {
       [3_100, 'they'],
       [9_000, 'And?'],
     ]);
+  });
+
+  /** Captions two seconds long, one after another. */
+  const captions = (...said: string[]) =>
+    readTimed(said.map((words, at) => `${at + 1}\n00:00:${10 + at * 2},000 --> 00:00:${12 + at * 2},000\n${words}\n`).join('\n'));
+  const read = (...said: string[]) => captions(...said).paragraphs.map((one) => (one.nobody ? `(somebody) ${one.text}` : one.text));
+
+  it('name the speaker by a name and a colon, in capitals or not, and keep the name out of the words', () => {
+    expect(read('Mara: Where were you?', 'SHONA: At the pier,', 'waiting for\nhim.', 'Mara: All night?')).toEqual([
+      'Mara: Where were you?',
+      'SHONA: At the pier, waiting for him.',
+      'Mara: All night?',
+    ]);
+    expect(read('Remember: bring gloves', 'and a hat', 'for the boat', 'is cold')).toEqual([
+      'Remember: bring gloves and a hat for the boat is cold',
+    ]);
+  });
+
+  it('give each voice within a caption its own words', () => {
+    expect(read('<v Mara>Where?</v> <v Shona>At the pier.', '<v.loud Shona>All <i>night</i>.', 'A bell rings.')).toEqual([
+      'Mara: Where?',
+      'Shona: At the pier. All night.',
+      '(somebody) A bell rings.',
+    ]);
+    const tagged = captions('<v Mara>Where?', '<v Shona>Here.', '<v Mara>When?', '<v Mara>Oh.').paragraphs;
+    expect(
+      findSpeakers(tagged)
+        .filter((one) => one.taken)
+        .map((one) => one.name),
+    ).toEqual(['Mara', 'Shona']);
+    expect(read('Mara: Where?\nShona: At the pier.', 'Mara: Oh.')).toEqual(['Mara: Where?', 'Shona: At the pier.', 'Mara: Oh.']);
+    expect(read('<v speaker_1>Yes.', '<v speaker_2>No.')).toEqual(['[speaker_1] Yes.', '[speaker_2] No.']);
+  });
+
+  it('begin another voice at a dash or arrows, and give it to nobody where the others are named', () => {
+    expect(read('- Where were you?\n- At the pier.', 'All night.')).toEqual(['Where were you?', 'At the pier. All night.']);
+    expect(read('-Where?\n-At the pier.')).toEqual(['Where?', 'At the pier.']);
+    expect(read('Twenty\n-two of them')).toEqual(['Twenty -two of them']);
+    expect(read('Mara: Where?', '>> At the pier.', 'All night.', '>> Mara: Oh.')).toEqual([
+      'Mara: Where?',
+      '(somebody) At the pier. All night.',
+      'Mara: Oh.',
+    ]);
+  });
+
+  it('are read in time that grows with their length, whatever is broken in them', () => {
+    const time = (broken: string, times: number): number => {
+      const text = `1\n00:00:01,000 --> 00:00:02,000\nYes ${broken.repeat(times)}\n`;
+      const begun = performance.now();
+      readTimed(text);
+      return performance.now() - begun;
+    };
+    for (const broken of ['<v ', '<', '<v.', '{\\', '\n ', '>> ', ' - ', '&', '<v a>', 'A: ']) {
+      time(broken, 1_000);
+      const [once, eight] = [time(broken, 10_000), time(broken, 80_000)];
+      expect(eight)
+        .withContext(broken)
+        .toBeLessThan(Math.max(once, 5) * 40);
+    }
   });
 
   it('read SubRip, and refuse a file without captions', () => {

@@ -1,6 +1,7 @@
 import { zipSync } from 'fflate';
 import mammoth from 'mammoth';
 import { ArchiveError, looksLikeZip, unpackArchive } from '../archive';
+import { counted } from '../../text/counted';
 import { UnreadableFileError, type Reading } from '../reading';
 import { wordParagraphs, type WordDocument } from './word-paragraphs';
 
@@ -23,7 +24,7 @@ export async function readDocx(bytes: Uint8Array): Promise<Reading> {
     );
   const words = onlyWords(bytes);
   let document: WordDocument | undefined;
-  let notes: string[];
+  let notUnderstood: number;
   try {
     // mammoth takes an ArrayBuffer in browsers and a Buffer in Node; each ignores the other's name
     const input = typeof Buffer === 'undefined' ? { arrayBuffer: words } : { arrayBuffer: words, buffer: Buffer.from(words) };
@@ -36,15 +37,15 @@ export async function readDocx(bytes: Uint8Array): Promise<Reading> {
         return { ...read, children: [] };
       },
     });
-    notes = result.messages.filter((message) => message.type === 'error').map((message) => message.message);
-  } catch (error) {
-    throw new UnreadableFileError(
-      `The Word file is damaged inside (${error instanceof Error ? error.message : String(error)}). Open it in a word processor, save it again and try once more.`,
-    );
+    notUnderstood = result.messages.filter((message) => message.type === 'error').length;
+  } catch {
+    // what the library says is for programmers
+    throw new UnreadableFileError('The Word file is damaged inside. Open it in a word processor, save it again and try once more.');
   }
   const reading = wordParagraphs(document!);
   if (reading.paragraphs.length === 0) throw new UnreadableFileError('The Word file holds no text.');
-  return { ...reading, notes: [...reading.notes, ...notes] };
+  const left = `${counted(notUnderstood, 'part')} of the file could not be understood and ${notUnderstood === 1 ? 'is' : 'are'} left out`;
+  return { ...reading, notes: notUnderstood > 0 ? [...reading.notes, left] : reading.notes };
 }
 
 /**

@@ -53,6 +53,8 @@ class Walk {
   /** Notes of the present paragraph, by their number, to follow it. */
   private waiting: { readonly number: number; readonly reference: WordElement }[] = [];
   private noted = 0;
+  /** Notes that are being read. */
+  private readonly open = new Set<object>();
 
   constructor(private readonly document: WordDocument) {}
 
@@ -120,10 +122,14 @@ class Walk {
     this.collector.endParagraph();
     if (this.rows > 0) return;
     for (const { number, reference } of this.waiting.splice(0)) {
-      const body = this.document.notes?.resolve(reference)?.body ?? [];
+      const note = this.document.notes?.resolve(reference);
+      // a note that refers to itself is read once
+      if (!note || this.open.has(note)) continue;
+      this.open.add(note);
       const before = this.collector.paragraphs.length;
-      for (const element of body) this.element(element);
+      for (const element of note.body) this.element(element);
       this.collector.endParagraph();
+      this.open.delete(note);
       const first = this.collector.paragraphs[before];
       // the note begins with the number that stands for it in the words
       if (first) this.collector.paragraphs[before] = numbered(first, `[${number}] `);

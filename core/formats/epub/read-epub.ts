@@ -23,8 +23,9 @@ export function readEpub(bytes: Uint8Array, progress?: Progress): Reading {
   const paragraphs: DraftParagraph[] = [];
   const notes: string[] = [];
   let pictures = 0;
-  for (const [at, path] of chapters.entries()) {
-    progress?.(at / chapters.length);
+  const once = [...new Set(chapters)];
+  for (const [at, path] of once.entries()) {
+    progress?.(at / once.length);
     const chapter = parts.get(path);
     if (!chapter) {
       notes.push(`the chapter “${path.slice(0, 80)}” is missing in the file`);
@@ -34,6 +35,7 @@ export function readEpub(bytes: Uint8Array, progress?: Progress): Reading {
     paragraphs.push(...reading.paragraphs);
     pictures += Number(/^\d+(?= pictures? left out)/.exec(reading.notes[0] ?? '')?.[0] ?? 0);
   }
+  if (once.length < chapters.length) notes.push('chapters that the book names more than once are read once');
   if (pictures > 0) notes.push(`${pictures} ${pictures === 1 ? 'picture' : 'pictures'} left out`);
   return { title, paragraphs, notes };
 }

@@ -3,7 +3,7 @@ import { normaliseText, tidyLine } from '../../text/normalise';
 import type { DraftParagraph } from '../../text/draft-text';
 import type { EmphasisSpan, Paragraph } from '../../model/document';
 import { ParagraphCollector } from '../paragraph-collector';
-import type { Reading } from '../reading';
+import { UnreadableFileError, type Reading } from '../reading';
 
 const EMPHASIS: Readonly<Record<string, EmphasisSpan['emphasis']>> = {
   b: 'bold',
@@ -33,6 +33,8 @@ const BLOCKS = new Set(
 );
 for (const name of Object.keys(STYLES)) BLOCKS.add(name);
 const SKIPPED = new Set(['script', 'style', 'head', 'template', 'noscript', 'svg', 'math', 'object', 'iframe', 'nav', 'select', 'button']);
+/** Elements within elements; pages that forget to close theirs have hundreds. */
+const DEEPEST = 3_000;
 /** Where a saved page keeps what is not its content. */
 const AROUND = new Set(['header', 'footer', 'aside', 'form']);
 
@@ -46,22 +48,30 @@ export function readHtml(html: string, pageOnly = false): Reading {
   const places: boolean[] = [];
   const around: boolean[] = [];
   const open: string[] = [];
+  /** How often each element is open, and those that give a look, in their order: depth costs nothing. */
+  const counts = new Map<string, number>();
+  const looks: string[] = [];
   let skipping = 0;
   let pictures = 0;
   let title = '';
   let cellBegins = false;
   let lineEnds = false;
-  const inside = (name: string): boolean => open.includes(name);
+  const inside = (name: string): boolean => (counts.get(name) ?? 0) > 0;
   const end = (): void => {
     const before = collector.paragraphs.length;
     collector.endParagraph();
     if (collector.paragraphs.length === before) return;
     places.push(inside('main') || inside('article'));
-    around.push(open.some((name) => AROUND.has(name)) && !inside('article'));
+    around.push([...AROUND].some(inside) && !inside('article'));
   };
-  const setContext = (): void => {
-    collector.emphasis = new Set(open.map((name) => EMPHASIS[name]).filter((found) => found !== undefined));
-    collector.style = open.map((name) => STYLES[name]).findLast((found) => found !== undefined) ?? 'body';
+  const count = (name: string, by: 1 | -1): void => {
+    counts.set(name, (counts.get(name) ?? 0) + by);
+    if (Object.hasOwn(EMPHASIS, name))
+      collector.emphasis = new Set(Object.keys(EMPHASIS).flatMap((one) => (inside(one) ? [EMPHASIS[one]!] : [])));
+    if (!Object.hasOwn(STYLES, name)) return;
+    if (by === 1) looks.push(name);
+    else looks.splice(looks.lastIndexOf(name), 1);
+    collector.style = STYLES[looks.at(-1) ?? ''] ?? 'body';
   };
   const border = (name: string): void => {
     if (!BLOCKS.has(name)) return;
@@ -75,11 +85,13 @@ export function readHtml(html: string, pageOnly = false): Reading {
     onopentag(name, { title: role }) {
       border(name);
       // office programs write the header and footer of printed pages as divisions of that title
-      open.push(name === 'div' && (role === 'header' || role === 'footer') ? role : name);
+      const as = name === 'div' && (role === 'header' || role === 'footer') ? role : name;
+      if (open.push(as) > DEEPEST)
+        throw new UnreadableFileError('The page is nested deeper than any real page. Save its text in another format.');
+      count(as, 1);
       if (SKIPPED.has(name)) skipping++;
       if (name === 'br') end();
       if (name === 'img') pictures++;
-      setContext();
     },
     ontext(text) {
       if (open.at(-1) === 'title' && inside('head')) title += text;
@@ -94,9 +106,8 @@ export function readHtml(html: string, pageOnly = false): Reading {
     onclosetag(name) {
       border(name);
       const at = open.findLastIndex((one) => one === name || (name === 'div' && AROUND.has(one)));
-      if (at >= 0) open.splice(at, 1);
+      if (at >= 0) for (const closed of open.splice(at, 1)) count(closed, -1);
       if (SKIPPED.has(name)) skipping--;
-      setContext();
     },
   });
   parser.write(normaliseText(html));

@@ -11,13 +11,13 @@ import { UnreadableFileError, type Reading } from '../reading';
  * @throws UnreadableFileError
  */
 export async function readMail(bytes: Uint8Array): Promise<Reading> {
-  const mail = await PostalMime.parse(bytes, { maxNestingDepth: 50 }).catch((error: unknown) => {
-    throw new UnreadableFileError(
-      `This is not an e-mail message, or it is damaged (${error instanceof Error ? error.message : String(error)}).`,
-    );
+  const mail = await PostalMime.parse(bytes, { maxNestingDepth: 50 }).catch(() => {
+    throw new UnreadableFileError('This is not an e-mail message, or it is damaged. Save it again in your mail program, as .eml.');
   });
   if (!mail.from && !mail.subject && !mail.date)
-    throw new UnreadableFileError('This is not an e-mail message: it names neither sender, subject nor date.');
+    throw new UnreadableFileError(
+      'This is not an e-mail message: it names neither sender, subject nor date. Save it again in your mail program, as .eml.',
+    );
   const people = (some: readonly { name?: string; address?: string }[] | undefined): string =>
     (some ?? []).map(({ name, address }) => (name && address ? `${name} <${address}>` : name || address || '')).join(', ');
   const head = [

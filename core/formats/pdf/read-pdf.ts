@@ -65,9 +65,7 @@ export async function readPdf(bytes: Uint8Array, progress?: Progress): Promise<R
     if (error instanceof UnreadableFileError) throw error;
     if (error instanceof Error && error.name === 'PasswordException')
       throw new UnreadableFileError('The PDF is encrypted with a password. Open it, save a copy without one, and bring that in.');
-    throw new UnreadableFileError(
-      `The PDF is damaged (${error instanceof Error ? error.message : String(error)}). Fetch it again, or print it to a new PDF.`,
-    );
+    throw new UnreadableFileError('The PDF is damaged. Fetch it again, or print it to a new PDF.');
   } finally {
     await task.destroy().catch(() => undefined);
   }

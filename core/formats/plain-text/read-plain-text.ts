@@ -1,5 +1,6 @@
 import { normaliseText } from '../../text/normalise';
 import type { DraftParagraph } from '../../text/draft-text';
+import { isNameLine } from '../../text/speakers';
 import { UnreadableFileError, type Reading } from '../reading';
 
 /** How line ends are to be understood. */
@@ -16,8 +17,9 @@ export function readPlainText(raw: string, lineEnds?: LineEnds): Reading & { lin
     throw new UnreadableFileError('This is not a text: it holds binary data. If it is a Word file, give it the ending .docx.');
   const text = normaliseText(raw);
   if (!text.trim()) throw new UnreadableFileError('The file is empty.');
-  const chosen = lineEnds ?? guessLineEnds(text);
-  const blocks = chosen === 'wrapped' ? text.split(/\n[ \t]*\n+/).map((block) => block.replace(/[ \t]*\n[ \t]*/g, ' ')) : text.split('\n');
+  const names = namesAlone(text);
+  const chosen = lineEnds ?? guessLineEnds(text, names);
+  const blocks = chosen === 'wrapped' ? text.split(/\n[ \t]*\n+/).flatMap((block) => unwrapped(block, names)) : text.split('\n');
   const paragraphs = blocks
     .map((block) => block.trim())
     .filter(Boolean)
@@ -35,10 +37,31 @@ function looksBinary(raw: string): boolean {
   return odd > head.length / 50;
 }
 
-/** Wrapped: there are blank lines, and most lines that another follows directly end near one width, mid-sentence. */
-function guessLineEnds(text: string): LineEnds {
+/** Names that stand alone on the first line of several blocks, above what is said: at least two, each more than once. */
+function namesAlone(text: string): ReadonlySet<string> {
+  const times = new Map<string, number>();
   const lines = text.split('\n').map((line) => line.trim());
-  const inner = lines.filter((line, at) => line && lines[at + 1]);
+  lines.forEach((line, at) => {
+    if (line && lines[at + 1] && !lines[at - 1] && isNameLine(line)) times.set(line, (times.get(line) ?? 0) + 1);
+  });
+  const recurring = [...times].flatMap(([name, count]) => (count > 1 ? [name] : []));
+  return new Set(recurring.length > 1 ? recurring : []);
+}
+
+/** The lines of a block as one paragraph; a name above them stays on its own. */
+function unwrapped(block: string, names: ReadonlySet<string>): string[] {
+  const lines = block
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean);
+  return lines.length > 1 && names.has(lines[0]!) ? [lines[0]!, lines.slice(1).join(' ')] : [lines.join(' ')];
+}
+
+/** Wrapped: there are blank lines, and most lines that another follows directly end near one width, mid-sentence. */
+function guessLineEnds(text: string, names: ReadonlySet<string>): LineEnds {
+  const lines = text.split('\n').map((line) => line.trim());
+  // a name above what is said is no line that was wrapped
+  const inner = lines.filter((line, at) => line && lines[at + 1] && !names.has(line));
   if (inner.length < 3 || !/\n[ \t]*\n/.test(text)) return 'paragraphs';
   const longest = Math.max(...inner.slice(0, 5000).map((line) => line.length));
   if (longest > 120) return 'paragraphs';

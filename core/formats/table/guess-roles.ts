@@ -1,4 +1,5 @@
 import { guessType, type TypeGuess } from '../../attributes/guess-type';
+import { isMissing } from '../../attributes/missing';
 import type { Attribute } from '../../model/case';
 import type { Table } from './table';
 
@@ -13,12 +14,16 @@ export interface Column {
   /** For an attribute, its type. */
   readonly type: Attribute['type'];
   readonly because: string;
+  /** What else than the common signs says that a cell has no value, as the researcher named it. */
+  readonly missing?: readonly string[];
 }
 
 const IDENTIFIER = /(^|[_\s-])(id|nr|no|number|code|key|case|participant|respondent|response)([_\s-]?(id|nr|no|number))?$/i;
 const NAME = /^(name|participant|pseudonym|respondent|title|full[_ ]?name|person|case)$/i;
 const FOLDER = /^(folder|group|wave|site)$/i;
-const DATE = /(date|day|time|started|submitted|when|timestamp)/i;
+/** The day of the interview or the answer; a date of birth is none. */
+const DATE =
+  /^(date|day|when|time)$|(interview|survey|response|answered|submitted|completed|started|finished|recorded|received|timestamp)/i;
 
 /** The type of each column, guessed from its cells. */
 export const typesOf = (table: Table): TypeGuess[] => table.header.map((_, at) => guessType(table.rows.map((row) => row[at]!)));
@@ -35,7 +40,7 @@ export function guessRoles(table: Table, asDocuments = true, types = typesOf(tab
   let dated = false;
   return table.header.map((name, at): Column => {
     const cells = table.rows.map((row) => row[at]!);
-    const filled = cells.filter(Boolean);
+    const filled = cells.filter((cell) => cell && !isMissing(cell));
     const { type, because } = types[at]!;
     const average = filled.reduce((sum, cell) => sum + cell.length, 0) / Math.max(1, filled.length);
     const distinct = new Set(filled).size === filled.length && filled.length === cells.length;

@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import readWorkbook from 'read-excel-file/universal';
+import { counted } from '../../text/counted';
 import { normaliseText, tidyLine } from '../../text/normalise';
 import { decodeText } from '../plain-text/encoding';
 import { LARGEST_FILE } from '../read-file';
@@ -7,7 +8,7 @@ import { endingOf, TABLE_ENDINGS } from '../readable-endings';
 import { UnreadableFileError } from '../reading';
 import { unpackOffice } from '../xml/unpack-office';
 import { readOds, type Sheet } from './read-ods';
-import { MOST_COLUMNS, MOST_ROWS, type Table, type TableOptions } from './table';
+import { MOST_CELLS, MOST_COLUMNS, MOST_ROWS, type ShownRow, type Table, type TableOptions } from './table';
 
 /**
  * Reads a table: comma- or tab-separated text (RFC 4180, delimiter and encoding detected), Excel (`.xlsx`) or
@@ -33,31 +34,61 @@ function readDelimited(bytes: Uint8Array, options: TableOptions): Table {
   if (bytes[0] === 0x50 && bytes[1] === 0x4b)
     throw new UnreadableFileError('The name says it is text, but this is a workbook or an archive. Give it its right ending.');
   const { text, encoding } = decodeText(bytes, options.encoding);
-  const result = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
+  const words = text.replace(/^\uFEFF/, '');
+  // what divides the cells is told by rows that are not empty; those that are count as rows of the file
+  const { delimiter } = Papa.parse<string[]>(words, {
     delimiter: options.delimiter ?? '',
     delimitersToGuess: [',', ';', '\t', '|'],
     skipEmptyLines: 'greedy',
-  });
+    preview: 50,
+  }).meta;
+  const result = Papa.parse<string[]>(words, { delimiter });
   const broken = result.errors.find((error) => error.type === 'Quotes');
   if (broken)
     throw new UnreadableFileError(
       `Row ${(broken.row ?? 0) + 1} has a quotation mark that is opened and not closed, or the other way round. Mend that row, or choose another delimiter.`,
     );
-  return tidy(result.data, { sheets: ['table'], sheet: 'table', encoding, delimiter: result.meta.delimiter }, options);
+  // the line end after the last row begins no other
+  if (result.data.at(-1)?.join('') === '') result.data.pop();
+  return tidy(result.data, { sheets: ['table'], sheet: 'table', encoding, delimiter }, options);
 }
 
 async function readXlsx(bytes: Uint8Array): Promise<Sheet[]> {
   // the limits on archives are checked before the library unpacks anything
-  const parts = unpackOffice(bytes, '.xlsx', ['xl/workbook.xml', 'mimetype']);
+  const parts = unpackOffice(bytes, '.xlsx', (part) => part === 'xl/workbook.xml' || part === 'mimetype' || isSheet(part));
   if (!parts.has('xl/workbook.xml')) throw new UnreadableFileError('The name ends in .xlsx, but the archive holds no workbook.');
+  for (const [part, xml] of parts) if (isSheet(part)) refuseFarCells(xml);
   try {
     const sheets = await readWorkbook(new Blob([bytes.slice()]));
     return sheets.map(({ sheet, data }) => ({ name: sheet, rows: data.map((row) => row.map(cellText)) }));
-  } catch (error) {
-    throw new UnreadableFileError(
-      `The workbook is damaged inside (${error instanceof Error ? error.message : String(error)}). Open it in a spreadsheet, save it again and try once more.`,
-    );
+  } catch {
+    throw new UnreadableFileError('The workbook is damaged inside. Open it in a spreadsheet, save it again and try once more.');
   }
+}
+
+const isSheet = (part: string): boolean => /^xl\/worksheets\/[^/]+\.xml$/i.test(part);
+
+/**
+ * Refuses a sheet with a value beyond what is read, or far from all others: the library would make a cell of every place
+ * up to it, millions of them for one.
+ */
+function refuseFarCells(xml: Uint8Array): void {
+  let [cells, rows, columns, far] = [0, 0, 0, ''];
+  for (const [, letters = '', digits = ''] of new TextDecoder()
+    .decode(xml)
+    .matchAll(/<(?:\w{1,20}:)?c\s[^<>]{0,200}?\br="([A-Za-z]{1,4})(\d{1,9})"/g)) {
+    const column = [...letters.toUpperCase()].reduce((sum, letter) => sum * 26 + letter.charCodeAt(0) - 64, 0);
+    const row = Number(digits);
+    cells++;
+    if (row > rows || column > columns) far = `${letters}${digits}`;
+    rows = Math.max(rows, row);
+    columns = Math.max(columns, column);
+  }
+  const scattered = rows * columns > MOST_CELLS && rows * columns > cells * 50;
+  if (rows > MOST_ROWS + 1 || columns > MOST_COLUMNS || scattered)
+    throw new UnreadableFileError(
+      `A value stands in cell ${far}, far from the others: tables of up to ${MOST_ROWS.toLocaleString('en')} rows and ${MOST_COLUMNS.toLocaleString('en')} columns are read. Delete what is out there and save the workbook again.`,
+    );
 }
 
 /** What a cell shows: days without a time where it is midnight, yes and no, numbers as they are. */
@@ -81,29 +112,79 @@ function tidy(
     throw new UnreadableFileError(
       `The table has ${raw.length.toLocaleString('en')} rows, more than the ${MOST_ROWS.toLocaleString('en')} that are read. Split it.`,
     );
+  let cells = 0;
+  for (const row of raw) cells += row.length;
+  if (cells > MOST_CELLS)
+    throw new UnreadableFileError(
+      `The table has ${cells.toLocaleString('en')} cells, more than the ${MOST_CELLS.toLocaleString('en')} that are read. Split it, or delete columns that are not needed.`,
+    );
   const filled = raw
     .map((row, at) => ({ row: row.map((cell) => normaliseText(cell).trim()), number: at + 1 }))
     .filter(({ row }) => row.some(Boolean));
-  const width = filled.reduce((most, { row }) => Math.max(most, row.findLastIndex(Boolean) + 1), 0);
-  if (width === 0) throw new UnreadableFileError('The table is empty.');
+  if (filled.length === 0) throw new UnreadableFileError('The table is empty.');
+  const at = headerAt(filled, options.headerRow);
+  const body = filled.slice(at + 1);
+  const width = filled.slice(Math.max(0, at)).reduce((most, { row }) => Math.max(most, row.findLastIndex(Boolean) + 1), 0);
   if (width > MOST_COLUMNS) throw new UnreadableFileError(`The table has ${width} columns, more than the ${MOST_COLUMNS} that are read.`);
-  const hasHeader = options.hasHeader ?? looksLikeHeader(filled.map(({ row }) => row));
-  const names = hasHeader ? filled[0]!.row : [];
-  const header = uniqueNames(Array.from({ length: width }, (_, at) => tidyLine(names[at] ?? '') || `Column ${at + 1}`));
-  const body = hasHeader ? filled.slice(1) : filled;
+  const names = filled[at]?.row ?? [];
+  const header = uniqueNames(Array.from({ length: width }, (_, column) => tidyLine(names[column] ?? '') || `Column ${column + 1}`));
   if (body.length === 0) throw new UnreadableFileError('The table has a header and no rows under it.');
   const notes: string[] = [];
-  const ragged = body.filter(({ row }) => row.findLastIndex(Boolean) >= (hasHeader ? names.length : width)).length;
+  const ragged = body.filter(({ row }) => row.findLastIndex(Boolean) >= (at >= 0 ? names.length : width)).length;
   if (ragged > 0) notes.push(`${ragged} ${ragged === 1 ? 'row has' : 'rows have'} more cells than the header`);
-  if (raw.length > filled.length) notes.push(`${raw.length - filled.length} empty rows left out`);
+  if (raw.length > filled.length) notes.push(`${counted(raw.length - filled.length, 'empty row')} left out`);
   return {
     ...about,
     header,
-    rows: body.map(({ row }) => Array.from({ length: width }, (_, at) => row[at] ?? '')),
+    rows: body.map(({ row }) => Array.from({ length: width }, (_, column) => row[column] ?? '')),
     rowNumbers: body.map(({ number }) => number),
-    hasHeader,
+    headerRow: filled[at]?.number ?? null,
+    above: filled.slice(0, Math.min(SHOWN, Math.max(0, at))).map(shownRow),
+    heads: filled.slice(0, SHOWN).map(shownRow),
     notes,
   };
+}
+
+/** A row that is not empty, with its place in the file. */
+interface FilledRow {
+  readonly row: readonly string[];
+  readonly number: number;
+}
+
+/** Rows that are shown to choose the names of columns from. */
+const SHOWN = 12;
+/** A row is full enough to name the columns from this share of the cells that rows usually have. */
+const FULL = 0.6;
+/** A title and notes take no more rows than this. */
+const MOST_ABOVE = 30;
+
+const shownRow = ({ row, number }: FilledRow): ShownRow => ({
+  number,
+  words: row
+    .filter(Boolean)
+    .map((cell) => (cell.length > 40 ? `${cell.slice(0, 39)}…` : cell))
+    .join(' · ')
+    .slice(0, 200),
+});
+
+/**
+ * Where the row stands that names the columns: the first that is as full as the rows of the table are, if it looks like
+ * a header; a title and notes above fill a cell or two.
+ * @returns its place among the filled rows, or -1 where none names them
+ */
+function headerAt(filled: readonly FilledRow[], chosen: TableOptions['headerRow']): number {
+  if (chosen === null) return -1;
+  if (chosen === 'first') return 0;
+  if (chosen !== undefined) return filled.findIndex(({ number }) => number === chosen);
+  const full = ({ row }: FilledRow): number => row.filter(Boolean).length;
+  const sizes = filled
+    .slice(0, 200)
+    .map(full)
+    .sort((a, b) => a - b);
+  const usual = sizes[Math.floor(sizes.length / 2)]!;
+  const first = filled.slice(0, MOST_ABOVE).findIndex((row) => full(row) >= usual * FULL);
+  const at = Math.max(0, first);
+  return looksLikeHeader(filled.slice(at).map(({ row }) => row)) ? at : -1;
 }
 
 /** The first row is a header if its cells are filled, are no numbers or dates, and mostly do not recur below. */

@@ -9,8 +9,20 @@ export interface Table {
   readonly sheet: string;
   readonly encoding: string | null;
   readonly delimiter: string | null;
-  readonly hasHeader: boolean;
+  /** Row of the file that names the columns, from 1; null where none does. */
+  readonly headerRow: number | null;
+  /** Rows above it, which are passed over: a title, notes. */
+  readonly above: readonly ShownRow[];
+  /** The first rows, of which one may name the columns. */
+  readonly heads: readonly ShownRow[];
   readonly notes: readonly string[];
+}
+
+/** A row as it is shown: its filled cells, cut where they are long. */
+export interface ShownRow {
+  /** Row of the file, from 1. */
+  readonly number: number;
+  readonly words: string;
 }
 
 /** How a table is to be read, where the guess is not right. */
@@ -18,9 +30,11 @@ export interface TableOptions {
   readonly encoding?: string;
   readonly delimiter?: string;
   readonly sheet?: string;
-  readonly hasHeader?: boolean;
+  /** Row of the file that names the columns, from 1; the first that is not empty; or none. Left out, it is looked for. */
+  readonly headerRow?: number | 'first' | null;
 }
 
 /** More than this is refused. */
 export const MOST_ROWS = 200_000;
 export const MOST_COLUMNS = 1_000;
+export const MOST_CELLS = 5_000_000;

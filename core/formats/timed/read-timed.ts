@@ -1,16 +1,14 @@
 import type { PlaceMark } from '../../model/document';
-import { normaliseText, tidyLine } from '../../text/normalise';
+import { normaliseText } from '../../text/normalise';
 import type { DraftParagraph } from '../../text/draft-text';
+import { readLabel } from '../../text/speakers';
 import { UnreadableFileError, type Reading } from '../reading';
+import { readCaptions } from './captions';
 
-const TIMES = /^\s*((?:\d+:)?\d{1,2}:\d{2}[.,]\d{1,3})\s+-->\s+((?:\d+:)?\d{1,2}:\d{2}[.,]\d{1,3})/;
-
-/** What one caption says, and when; milliseconds from the start of the recording. */
-interface Cue {
-  readonly start: number;
-  readonly end: number;
-  readonly speaker: string;
-  readonly text: string;
+/** A name as it is written before what is said: with a colon, or in brackets where it would not be read as a name otherwise. */
+function labelled(name: string): string {
+  const written = `${name}: `;
+  return readLabel({ text: `${written}x`, style: 'body', emphasis: [] })?.name === name ? written : `[${name.slice(0, 40)}] `;
 }
 
 /** A pause of this many milliseconds ends a paragraph. */
@@ -20,62 +18,54 @@ const LONG = 400;
 
 /**
  * Reads subtitles: WebVTT (W3C) and SubRip (`.srt`). Captions break where the picture needs it, not where
- * speech does, so they are joined into paragraphs by speaker, sentence and pause; each keeps its time as a mark.
+ * speech does, so they are joined into paragraphs by speaker, sentence and pause; each keeps its time as a mark. Who
+ * speaks is told by a tag, by a name and a colon, or by a dash or arrows for a change: where the one who begins then is
+ * not named, but others are, the paragraph is given to nobody rather than to whoever spoke before.
  * @throws UnreadableFileError
  */
 export function readTimed(raw: string): Reading {
-  const cues = readCues(normaliseText(raw));
-  if (cues.length === 0)
+  const { captions, tagged } = readCaptions(normaliseText(raw));
+  if (captions.length === 0)
     throw new UnreadableFileError('There are no captions in this file: no line looks like “00:00:01.000 --> 00:00:04.000”.');
+  const named = captions.some((caption) => caption.said.some((one) => one.speaker));
   const paragraphs: DraftParagraph[] = [];
   let text = '';
   let marks: PlaceMark[] = [];
-  let last: Cue | null = null;
+  let lastEnd = -Infinity;
+  /** Who speaks; null for somebody who is not named. */
+  let speaker: string | null = '';
   const end = (): void => {
-    if (text) paragraphs.push({ text, style: 'body', emphasis: [], marks });
+    if (text)
+      paragraphs.push({
+        text,
+        style: 'body',
+        emphasis: [],
+        marks,
+        ...(named && !speaker && { nobody: true }),
+        ...(tagged && speaker && { named: true }),
+      });
     text = '';
     marks = [];
   };
-  for (const cue of cues) {
-    const goesOn =
-      last !== null &&
-      cue.speaker === last.speaker &&
-      cue.start - last.end < PAUSE &&
-      !(text.length > LONG && /[.!?…]["”’)]?$/.test(text)) &&
-      !/^[-–]\s/.test(cue.text);
-    if (!goesOn) {
-      end();
-      text = cue.speaker ? `${cue.speaker}: ` : '';
-    } else text += ' ';
-    marks.push({ at: text.length, kind: 'time', value: cue.start });
-    text += cue.text;
-    last = cue;
+  for (const caption of captions) {
+    for (const one of caption.said) {
+      // by tags every caption says who speaks, and none means nobody; by labels, whoever spoke goes on
+      const who: string | null = one.speaker || (one.changes ? null : tagged ? '' : speaker);
+      const full = text.length > LONG && /[.!?…]["”’)]?$/.test(text);
+      if (one.changes || who !== speaker || caption.start - lastEnd >= PAUSE || full) {
+        end();
+        speaker = who;
+        text = who ? labelled(who) : '';
+      } else if (text) text += ' ';
+      marks.push({ at: text.length, kind: 'time', value: caption.start });
+      text += one.words;
+      lastEnd = caption.end;
+    }
   }
   end();
-  return { title: null, paragraphs, notes: [`${cues.length} captions joined into ${paragraphs.length} paragraphs, their times kept`] };
-}
-
-function readCues(text: string): Cue[] {
-  const cues: Cue[] = [];
-  for (const block of text.split(/\n[ \t]*\n+/)) {
-    const lines = block.split('\n');
-    const at = lines.findIndex((line) => TIMES.test(line));
-    if (at < 0 || /^(NOTE|STYLE|REGION)\b/.test(lines[0] ?? '')) continue;
-    const [, from = '', to = ''] = TIMES.exec(lines[at]!)!;
-    const said = lines.slice(at + 1).join(' ');
-    const speaker = tidyLine(/<v(?:\.[^ >]*)?\s+([^>]+)>/.exec(said)?.[1] ?? '');
-    const words = tidyLine(decodeSigns(said.replace(/<[^>]*>|\{\\[^}]*\}/g, '')));
-    if (words) cues.push({ start: milliseconds(from), end: milliseconds(to), speaker, text: words });
-  }
-  return cues;
-}
-
-const SIGNS: Readonly<Record<string, string>> = { amp: '&', lt: '<', gt: '>', nbsp: ' ', lrm: '\u200e', rlm: '\u200f' };
-const decodeSigns = (text: string): string => text.replace(/&(amp|lt|gt|nbsp|lrm|rlm);/g, (_, name: string) => SIGNS[name]!);
-
-/** `1:02:03.456` in milliseconds. */
-function milliseconds(time: string): number {
-  const [clock = '', fraction = '0'] = time.split(/[.,]/);
-  const seconds = clock.split(':').reduce((sum, part) => sum * 60 + Number(part), 0);
-  return seconds * 1000 + Number(fraction.padEnd(3, '0').slice(0, 3));
+  return {
+    title: null,
+    paragraphs,
+    notes: [`${captions.length} captions joined into ${paragraphs.length} paragraphs, their times kept`],
+  };
 }
