@@ -1,6 +1,6 @@
 import type { Routes } from '@angular/router';
 
-/** Every place loads when it is first gone to. */
+/** Every view loads when it is first gone to. */
 export const routes: Routes = [
   { path: '', pathMatch: 'full', title: 'Filum', loadComponent: () => import('./start/start').then((module) => module.Start) },
   {
@@ -9,38 +9,38 @@ export const routes: Routes = [
     loadComponent: () => import('./shell/study-shell').then((module) => module.StudyShell),
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'overview' },
-      { path: 'overview', loadComponent: () => import('./places/overview/overview').then((module) => module.Overview) },
-      { path: 'material', loadComponent: () => import('./places/material/material').then((module) => module.Material) },
+      { path: 'overview', loadComponent: () => import('./views/overview/overview').then((module) => module.Overview) },
+      { path: 'material', loadComponent: () => import('./views/material/material').then((module) => module.Material) },
       {
         path: 'material/import',
         // what was set there is work: it is found again on coming back
         data: { kept: 'import' },
-        loadComponent: () => import('./places/material/import/import').then((module) => module.Import),
+        loadComponent: () => import('./views/material/import/import').then((module) => module.Import),
       },
-      { path: 'material/replace', loadComponent: () => import('./places/material/replace/replace').then((module) => module.Replace) },
-      { path: 'reading', loadComponent: () => import('./places/reading/reading').then((module) => module.Reading) },
+      { path: 'material/replace', loadComponent: () => import('./views/material/replace/replace').then((module) => module.Replace) },
+      { path: 'reading', loadComponent: () => import('./views/reading/reading').then((module) => module.Reading) },
       {
         path: 'reading/question',
-        loadComponent: () => import('./places/reading/by-question/question-reader').then((module) => module.QuestionReader),
+        loadComponent: () => import('./views/reading/by-question/question-reader').then((module) => module.QuestionReader),
       },
       {
         path: 'reading/question/:questionId',
-        loadComponent: () => import('./places/reading/by-question/question-reader').then((module) => module.QuestionReader),
+        loadComponent: () => import('./views/reading/by-question/question-reader').then((module) => module.QuestionReader),
       },
       {
         path: 'reading/:documentId',
         data: { kept: 'reading' },
-        loadComponent: () => import('./places/reading/reading').then((module) => module.Reading),
+        loadComponent: () => import('./views/reading/reading').then((module) => module.Reading),
       },
       {
         path: 'codebook',
         data: { kept: 'codebook' },
-        loadComponent: () => import('./places/codebook/codebook').then((module) => module.Codebook),
+        loadComponent: () => import('./views/codebook/codebook').then((module) => module.Codebook),
       },
-      { path: 'memos', loadComponent: () => import('./places/memos/memos').then((module) => module.Memos) },
-      { path: 'log', loadComponent: () => import('./places/memos/log').then((module) => module.Log) },
-      { path: 'queries', loadComponent: () => import('./places/queries/queries').then((module) => module.Queries) },
-      { path: 'write-up', loadComponent: () => import('./places/write-up/write-up').then((module) => module.WriteUp) },
+      { path: 'memos', loadComponent: () => import('./views/memos/memos').then((module) => module.Memos) },
+      { path: 'log', loadComponent: () => import('./views/memos/log').then((module) => module.Log) },
+      { path: 'queries', loadComponent: () => import('./views/queries/queries').then((module) => module.Queries) },
+      { path: 'write-up', loadComponent: () => import('./views/write-up/write-up').then((module) => module.WriteUp) },
     ],
   },
   { path: '**', redirectTo: '' },

@@ -5,6 +5,7 @@ import { DOCUMENT_KINDS, type DocumentKind } from '@core/model/document';
 import { naturalOrder } from '@core/text/natural-order';
 import { ShownHereList } from '../state/shown-here';
 import { ScopeActions } from '../state/study.actions';
+import { CoderScope } from '../state/coder-scope';
 import { selectCoders, selectDocuments, selectFolders, selectScope, selectScopedDocuments, selectSets } from '../state/study.selectors';
 import { Icon } from '../ui/icon/icon';
 
@@ -15,6 +16,8 @@ const PLURALS: Readonly<Record<DocumentKind, string>> = {
   'survey answers': 'survey answers',
   'public document': 'public documents',
   article: 'articles',
+  recording: 'recordings',
+  picture: 'pictures',
 };
 
 /** The scope as a sentence, each changeable part underlined, then what it leaves. The same in every place. */
@@ -135,6 +138,7 @@ export class ScopeLine {
   private readonly documents = this.store.selectSignal(selectDocuments);
   private readonly scoped = this.store.selectSignal(selectScopedDocuments);
   private readonly folderTable = this.store.selectSignal(selectFolders);
+  private readonly coderScope = inject(CoderScope);
   private readonly coderTable = this.store.selectSignal(selectCoders);
   protected readonly folders = computed(() => Object.values(this.folderTable()));
   private readonly setTable = this.store.selectSignal(selectSets);
@@ -180,10 +184,12 @@ export class ScopeLine {
   }
 
   protected chooseCoder(coderId: string | null): void {
-    this.store.dispatch(ScopeActions.coderChosen({ coderId }));
+    void this.coderScope.choose(coderId);
   }
 
   protected clear(): void {
+    // a coder that is still being sorted out is not wanted any more either
+    void this.coderScope.choose(null);
     this.store.dispatch(ScopeActions.cleared());
   }
 }

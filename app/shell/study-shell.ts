@@ -13,14 +13,14 @@ import { Desk } from '../ui/memo/desk';
 import { WritingDesk } from '../ui/memo/writing-desk';
 import { memoDrafts } from '../state/memo-drafts';
 import type { IconName } from '../ui/icon/icon-names';
-import { KeptPlaces } from './kept-places';
+import { KeptViews } from './kept-views';
 import { SaveLine } from './save-line';
 import { ScopeLine } from './scope-line';
 import { ShownHereList } from '../state/shown-here';
 import { ThemeChoice } from '../state/theme-choice';
 import { Visits } from '../state/visits';
 
-interface PlaceLink {
+interface ViewLink {
   readonly path: string;
   readonly name: string;
   readonly icon: IconName;
@@ -28,7 +28,7 @@ interface PlaceLink {
   readonly gap?: true;
 }
 
-const PLACES: readonly PlaceLink[] = [
+const VIEWS: readonly ViewLink[] = [
   { path: 'overview', name: 'Overview', icon: 'home' },
   { path: 'material', name: 'Material', icon: 'folders' },
   { path: 'reading', name: 'Reading', icon: 'book', gap: true },
@@ -38,7 +38,7 @@ const PLACES: readonly PlaceLink[] = [
   { path: 'write-up', name: 'Write-up', icon: 'writing', gap: true },
 ];
 
-/** An open study: the thread of places at the left, the top line, and the present place. */
+/** An open study: the thread of views at the left, the top line, and the present view. */
 @Component({
   selector: 'fl-study-shell',
   imports: [RouterOutlet, RouterLink, RouterLinkActive, MatDialogModule, Desk, Icon, SaveLine, ScopeLine],
@@ -55,7 +55,7 @@ export class StudyShell implements OnDestroy {
   private readonly drafts = inject(Drafts);
   private readonly ask = inject(Ask);
   private readonly shownHere = inject(ShownHereList);
-  private readonly keptPlaces = inject(KeptPlaces);
+  private readonly keptViews = inject(KeptViews);
 
   protected readonly theme = inject(ThemeChoice);
   private readonly router = inject(Router);
@@ -68,7 +68,7 @@ export class StudyShell implements OnDestroy {
   protected readonly save = this.store.selectSignal(selectSave);
   private readonly allSaved = this.store.selectSignal(selectAllSaved);
   protected readonly trouble = signal<string | null>(null);
-  protected readonly places = PLACES;
+  protected readonly views = VIEWS;
 
   constructor() {
     effect(() => void this.open(this.studyId()));
@@ -76,10 +76,10 @@ export class StudyShell implements OnDestroy {
   }
 
   ngOnDestroy(): void {
-    this.keptPlaces.clear();
+    this.keptViews.clear();
   }
 
-  /** A place that is kept off the screen says nothing any more; it will when it comes back. */
+  /** A view that is kept off the screen says nothing any more; it will when it comes back. */
   protected onKept(): void {
     this.desk.about.set(null);
     this.shownHere.parts.set([]);
@@ -96,7 +96,7 @@ export class StudyShell implements OnDestroy {
     }
   }
 
-  /** Keys that hold in every place, unless they belong to a field, or something lies over the place. */
+  /** Keys that hold in every view, unless they belong to a field, or something lies over it. */
   @HostListener('document:keydown', ['$event'])
   protected onKey(event: KeyboardEvent): void {
     if (event.defaultPrevented || belongsToField(event) || isCovered()) return;
@@ -149,8 +149,8 @@ export class StudyShell implements OnDestroy {
       else this.session.retry();
     }
     this.desk.close();
-    // places kept alive show this study, and must not come up in the next
-    this.keptPlaces.clear();
+    // views kept alive show this study, and must not come up in the next
+    this.keptViews.clear();
     return true;
   }
 }

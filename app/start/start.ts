@@ -61,14 +61,16 @@ export class Start {
     });
   }
 
+  /** Ends what is going on. */
+  private stopping = new AbortController();
+
   protected async openFile(input: HTMLInputElement): Promise<void> {
     const file = input.files?.[0];
     input.value = '';
     if (!file) return;
-    await this.work(`Opening ${file.name}`, async (progress) => {
-      const bytes = new Uint8Array(await file.arrayBuffer());
-      let outcome = await this.files.openStudyFile(bytes, 'ask', progress);
-      if ('alreadyHere' in outcome) {
+    await this.work(`Opening ${file.name}`, async (progress, signal) => {
+      let outcome = await this.files.openStudyFile(file, 'ask', progress, signal);
+      if (outcome && 'alreadyHere' in outcome) {
         const { Ask } = await import('../ui/dialogs/ask');
         const ask = this.injector.get(Ask);
         const reply = await ask.reply({
@@ -84,15 +86,16 @@ export class Start {
           await this.router.navigate(['/study', outcome.alreadyHere]);
           return;
         }
-        outcome = await this.files.openStudyFile(bytes, 'copy', progress);
+        outcome = await this.files.openStudyFile(file, 'copy', progress, signal);
       }
+      if (!outcome) return;
       if ('trouble' in outcome) this.trouble.set(outcome.trouble);
       else if ('opened' in outcome) await this.router.navigate(['/study', outcome.opened]);
     });
   }
 
   protected cancel(): void {
-    this.files.cancel();
+    this.stopping.abort();
     this.busy.set(null);
     void this.refresh();
   }
@@ -111,11 +114,12 @@ export class Start {
     await this.refresh();
   }
 
-  private async work(what: string, action: (progress: (share: number) => void) => Promise<void>): Promise<void> {
+  private async work(what: string, action: (progress: (share: number) => void, signal: AbortSignal) => Promise<void>): Promise<void> {
+    this.stopping = new AbortController();
     this.trouble.set(null);
     this.busy.set({ what, share: null });
     try {
-      await action((share) => this.busy.update((busy) => busy && { ...busy, share }));
+      await action((share) => this.busy.update((busy) => busy && { ...busy, share }), this.stopping.signal);
     } catch (error) {
       this.trouble.set(`${what} failed: ${error instanceof Error ? error.message : String(error)}. Nothing was changed.`);
     } finally {

@@ -1,6 +1,5 @@
-import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { provideStore, Store } from '@ngrx/store';
+import type { Store } from '@ngrx/store';
 import Dexie from 'dexie';
 import { addCode } from '@core/commands/codes';
 import { addFolder } from '@core/commands/documents';
@@ -16,8 +15,8 @@ import { StudyStorage } from '../storage/study-storage';
 import { Notices } from './notices';
 import { TextCache } from './text-cache';
 import { StudySession } from './study-session';
-import { studyFeature } from './study.reducer';
 import { selectAllSaved, selectCodes, selectData, selectFolders, selectHistory, selectRole, selectSave } from './study.selectors';
+import { emptyStore } from '../testing/study-store';
 
 describe('the session', () => {
   let session: StudySession;
@@ -26,17 +25,8 @@ describe('the session', () => {
   const names = () => Object.values(store.selectSignal(selectCodes)()).map((code) => code.name);
 
   beforeEach(async () => {
-    TestBed.configureTestingModule({
-      providers: [
-        provideZonelessChangeDetection(),
-        provideStore(
-          { study: studyFeature.reducer },
-          { runtimeChecks: { strictStateImmutability: false, strictActionImmutability: false } },
-        ),
-      ],
-    });
+    store = emptyStore();
     session = TestBed.inject(StudySession);
-    store = TestBed.inject(Store);
     studyId = await createEmptyStudy('Session', 'Ada', randomId, 1);
     await session.open(studyId);
   });
@@ -224,6 +214,7 @@ function textAndDocument(id: Id, words: string): [Text, Document] {
     {
       id,
       title: 'Interview',
+      ground: { of: 'text' },
       kind: 'interview',
       date: null,
       folderId: null,

@@ -8,7 +8,7 @@ import { applyChange, ChangeConflictError } from '@core/change/apply';
 import type { Change } from '@core/change/change';
 import type { Text } from '@core/model/document';
 import { randomId, type Id } from '@core/model/ids';
-import type { EntryPlace } from '../workers/files.worker';
+import type { EntrySlot } from '@core/filing/filing';
 import { StaleTabError, StudyStorage, type Backup } from '../storage/study-storage';
 import type { JournalFilter, JournalPage } from '../storage/journal-search';
 import { StudyChannel } from '../storage/study-channel';
@@ -16,6 +16,7 @@ import { WriterLock } from '../storage/writer-lock';
 import { Entrance } from './entrance';
 import { Notices } from './notices';
 import { OpenedHere } from './opened-here';
+import type { Outcome, Session, Unsaved } from './session';
 import { StudyActions } from './study.actions';
 import { studyFeature } from './study.reducer';
 import { TextCache } from './text-cache';
@@ -24,25 +25,12 @@ const ELSEWHERE = 'This study is open for work in another tab. Choose “work he
 const BUSY = 'Something large is being stored. Wait until it is done.';
 const TEXT_CHANGED = 'The text was changed meanwhile. Nothing was done; look at it as it is now, and do it again.';
 
-/** What became of a command: what it did (null for nothing to do), or why it was refused. */
-export interface Outcome {
-  readonly done: Action | null;
-  readonly refused: string | null;
-}
-
-/** What is on the screen and could not be written. */
-export interface Unsaved {
-  /** What was done, in words, oldest first. */
-  readonly steps: readonly string[];
-  readonly reason: string;
-}
-
 /**
  * The open study of this tab: runs commands, undoes and redoes, and keeps the study on disk. Everything a
  * researcher does goes through {@link run} or {@link attempt}.
  */
 @Injectable({ providedIn: 'root' })
-export class StudySession {
+export class StudySession implements Session {
   private readonly store = inject(Store);
   private readonly notices = inject(Notices);
   private readonly entrance = inject(Entrance);
@@ -55,7 +43,6 @@ export class StudySession {
   /** Checks a change against the schemas; loaded with the study. */
   private check: (change: Change) => void = () => undefined;
 
-  /** Opens a study in this tab, as its writer if no other tab is. @throws NoSuchStudyError, NewerVersionError */
   open(studyId: Id): Promise<void> {
     return this.inTurn(async () => {
       if (this.here?.id === studyId && this.feature().data?.study.id === studyId) return;
@@ -81,15 +68,10 @@ export class StudySession {
     });
   }
 
-  /**
-   * Closes the study once everything is on disk.
-   * @returns false if something could not be written: it is still open then
-   */
   close(): Promise<boolean> {
     return this.inTurn(() => this.end());
   }
 
-  /** What is on the screen and could not be written, or null. To be asked when all has {@link settled}. */
   unsaved(): Unsaved | null {
     if (!this.here || this.here.pending.length === 0) return null;
     return {
@@ -98,7 +80,6 @@ export class StudySession {
     };
   }
 
-  /** Gives up what could not be written, so that the study can be left. */
   giveUp(): void {
     this.here?.giveUp();
   }
@@ -121,24 +102,18 @@ export class StudySession {
     return true;
   }
 
-  /** Becomes the writer in place of the tab that is. */
   async takeOver(): Promise<void> {
     const { here } = this;
     if (!here || !(await here.lock.acquire(true))) return;
     await this.reread(here, 'writer');
   }
 
-  /**
-   * Carries out a command: on the screen at once, on disk next. A refusal is said at the foot of the window.
-   * @returns what was done, or null if there was nothing to do or it was refused
-   */
   run(command: Command): Action | null {
     const { done, refused } = this.attempt(command);
     if (refused) this.notices.refuse(refused);
     return done;
   }
 
-  /** As {@link run}, but a refusal is left to the caller to say: beside what was typed, for instance. */
   attempt(command: Command): Outcome {
     const { data, role } = this.feature();
     const { here } = this;
@@ -160,12 +135,7 @@ export class StudySession {
     }
   }
 
-  /**
-   * Carries out something large in a worker, which writes it to disk itself. Meanwhile nothing else can be done.
-   * @param write is given the place in the journal, and gives back the entry without its new texts
-   * @returns the entry, or null if it was refused or failed (and said so)
-   */
-  async runAway(write: (place: EntryPlace) => Promise<JournalEntry>): Promise<JournalEntry | null> {
+  async runAway(write: (place: EntrySlot) => Promise<JournalEntry>): Promise<JournalEntry | null> {
     await this.settled();
     const { data, role, history } = this.feature();
     const { here } = this;
@@ -199,7 +169,6 @@ export class StudySession {
     }
   }
 
-  /** Takes back the last act, or brings it back. @returns the sentence of the act, or null */
   async step(kind: 'undo' | 'redo'): Promise<string | null> {
     const { history, role } = this.feature();
     const { here } = this;
@@ -219,47 +188,39 @@ export class StudySession {
     }
   }
 
-  /** Tries again to write what could not be written. */
   retry(): void {
     if (this.here) void this.write(this.here);
   }
 
-  /** Done when everything on the screen is on disk, or could not be written. */
   settled(): Promise<void> {
     return this.here?.settled() ?? Promise.resolve();
   }
 
-  /** Notes that a study file was made. */
   async noteBackup(backup: Backup): Promise<void> {
     await this.here?.storage.noteBackup(backup);
     this.store.dispatch(StudyActions.backupNoted(backup));
   }
 
-  /** A page of the journal, newest first. */
   async journal(before: number, limit: number): Promise<JournalEntry[]> {
     await this.settled();
     return (await this.here?.storage.journal(before, limit)) ?? [];
   }
 
-  /** Entries of the journal that touch something (see `touchesOf`), the newest first. */
   async touching(what: string, after = 0): Promise<JournalEntry[]> {
     await this.settled();
     return (await this.here?.storage.touching(what, after)) ?? [];
   }
 
-  /** Entries of the journal by a filter, a page at a time, the newest first. */
   async findEntries(filter: JournalFilter, before: number, limit: number, goOn?: () => boolean): Promise<JournalPage> {
     await this.settled();
     return (await this.here?.storage.find(filter, before, limit, goOn)) ?? { entries: [], next: null };
   }
 
-  /** Makes ready what finding in a long journal needs, in the background. @param goOn asked again and again; false ends it */
   async digestJournal(goOn: () => boolean): Promise<void> {
     await this.settled();
     await this.here?.storage.digestJournal(this.feature().history.seq, goOn);
   }
 
-  /** Entries made at or after a moment, in no order. */
   async since(time: number): Promise<JournalEntry[]> {
     await this.settled();
     return (await this.here?.storage.since(time)) ?? [];
@@ -338,7 +299,6 @@ export class StudySession {
     this.store.dispatch(StudyActions.opened({ opened, role }));
   }
 
-  /** Texts of documents, from memory or disk. */
   async textsOf(documentIds: readonly Id[]): Promise<Text[]> {
     return (await Promise.all(documentIds.map((id) => this.texts.get(id)))).filter((text) => text !== null);
   }

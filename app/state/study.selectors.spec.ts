@@ -1,6 +1,5 @@
-import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { provideStore, Store } from '@ngrx/store';
+import type { Store } from '@ngrx/store';
 import { applyChange } from '@core/change/apply';
 import { carryOut } from '@core/commands/carry-out';
 import { addFolder, removeFolder } from '@core/commands/documents';
@@ -10,8 +9,9 @@ import { sequentialIds } from '@core/model/ids';
 import { openedStudy } from '../testing/opened-study';
 import type { OpenedStudy } from '../storage/study-storage';
 import { ScopeActions, StudyActions } from './study.actions';
-import { studyFeature } from './study.reducer';
-import { selectCodeCounts, selectCodeRows, selectScope, selectScopedDocuments } from './study.selectors';
+import { CodeCounts } from './code-counts';
+import { selectCodeRows, selectScope, selectScopedDocuments } from './study.selectors';
+import { emptyStore } from '../testing/study-store';
 
 describe('what everything is looking at', () => {
   const { opened, codes, coderId } = openedStudy(['Feelings', 'Worry:Feelings', 'Relief:Feelings', 'Doors']);
@@ -26,6 +26,7 @@ describe('what everything is looking at', () => {
     const document: Document = {
       id: newId(),
       title,
+      ground: { of: 'text' },
       kind,
       date: null,
       folderId,
@@ -54,19 +55,10 @@ describe('what everything is looking at', () => {
     store
       .selectSignal(selectScopedDocuments)()
       .map((document) => document.title);
-  const worries = () => store.selectSignal(selectCodeCounts)().own.get(codes['Worry']!) ?? 0;
+  const worries = () => TestBed.inject(CodeCounts).scoped().own.get(codes['Worry']!) ?? 0;
 
   beforeEach(() => {
-    TestBed.configureTestingModule({
-      providers: [
-        provideZonelessChangeDetection(),
-        provideStore(
-          { study: studyFeature.reducer },
-          { runtimeChecks: { strictStateImmutability: false, strictActionImmutability: false } },
-        ),
-      ],
-    });
-    store = TestBed.inject(Store);
+    store = emptyStore();
     store.dispatch(StudyActions.opened({ opened: study, role: 'writer' }));
   });
 

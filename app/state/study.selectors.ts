@@ -1,13 +1,12 @@
+import { liesWithin, withFoldersBelow } from '@core/passages/folders';
 import { columnsOfCoder } from '@core/passages/by-coder';
 import { createSelector } from '@ngrx/store';
-import type { CodeFacts } from '@core/codebook/conditions';
 import { inTreeOrder, type TreeRow } from '@core/codebook/tree';
 import type { Code } from '@core/model/code';
 import type { Document } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { StudyState, Table } from '@core/model/study-state';
 import type { PassageColumns } from '@core/model/passage-columns';
-import { tally, type CodebookCounts, type Tally } from '@core/passages/counting';
 import type { Scope } from '@core/queries/evaluate';
 import { documentsOfSet } from '@core/sets/members';
 import { naturalOrder } from '@core/text/natural-order';
@@ -47,13 +46,6 @@ export const selectSortedDocuments = createSelector(selectDocuments, selectFolde
   return groups.flatMap(([, some]) => naturalOrder(some, (document) => document.title));
 });
 
-/** A folder and all folders in it. */
-function foldersUnder(folders: Table<{ id: Id; parentId: Id | null }>, folderId: Id): Set<Id> {
-  const under = new Set([folderId]);
-  for (const id of under) for (const folder of Object.values(folders)) if (folder.parentId === id) under.add(folder.id);
-  return under;
-}
-
 /** The documents of the set in scope, or null where the scope names none that is still there. */
 const selectScopedSet = createSelector(
   createSelector(selectData, (data) => data?.tables),
@@ -71,12 +63,12 @@ export const selectScopedDocuments = createSelector(
   selectScope,
   selectScopedSet,
   (documents, folders, scope: ScopeState, inSet): Document[] => {
-    const under = scope.folderId ? foldersUnder(folders, scope.folderId) : null;
+    const under = scope.folderId ? withFoldersBelow(folders, scope.folderId) : null;
     return documents.filter(
       (document) =>
         (scope.kinds.length === 0 || scope.kinds.includes(document.kind)) &&
         (!inSet || inSet.has(document.id)) &&
-        (!under || (document.folderId !== null && under.has(document.folderId))),
+        (!under || liesWithin(document, under)),
     );
   },
 );
@@ -97,40 +89,6 @@ export const selectCoderPassages = createSelector(selectPassages, selectScope, (
   }
   return own;
 });
-
-/** Counts passages by code again and again: after a change only the documents that changed are counted anew. */
-function counting(): (documents: Iterable<PassageColumns>, codes: Table<Code>, coderId?: Id | null) => CodebookCounts {
-  let last: Tally | undefined;
-  return (documents, codes, coderId = null) => (last = tally(documents, codes, coderId, last)).counts;
-}
-const countScoped = counting();
-const countAll = counting();
-
-/** Passages by code in the whole study, by everybody. */
-export const selectAllCounts = createSelector(selectPassages, selectCodes, (passages, codes) => countAll(Object.values(passages), codes));
-
-/** Passages by code, in scope. A scope that leaves nothing out is not counted beside the whole. */
-export const selectCodeCounts = (state: object): CodebookCounts =>
-  selectIsWhole(state) ? selectAllCounts(state) : selectNarrowCounts(state);
-const selectIsWhole = createSelector(
-  selectPassages,
-  selectQueryScope,
-  (passages, { documentIds, coderId }) => coderId === null && Object.keys(passages).every((id) => documentIds.has(id)),
-);
-const selectNarrowCounts = createSelector(selectPassages, selectCodes, selectQueryScope, (passages, codes, scope) =>
-  countScoped(
-    [...scope.documentIds].map((id) => passages[id]).filter((columns) => columns !== undefined),
-    codes,
-    scope.coderId,
-  ),
-);
-
-/** What conditions on codes are held against; without cases, for which texts have to be read. */
-export const selectCodeFacts = createSelector(
-  selectData,
-  selectAllCounts,
-  (state, counts): CodeFacts | null => state && { state, counts, cases: null, now: Date.now() },
-);
 
 /** The codebook in the order of its tree. */
 export const selectCodeRows = createSelector(selectCodes, (codes): TreeRow[] => inTreeOrder(codes));

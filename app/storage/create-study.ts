@@ -19,6 +19,7 @@ export async function createEmptyStudy(title: string, coderName: string, newId: 
   await StudyStorage.create({
     state: { ...base, tables: { ...base.tables, coder: { [coder.id]: coder } } },
     texts: new Map(),
+    media: new Map(),
     journal: [],
     history: EMPTY_HISTORY,
   });

@@ -1,5 +1,6 @@
+import { fold } from '@core/text/fold';
+import { kindOf } from '@core/log/group-log';
 import type { JournalEntry } from '@core/change/journal';
-import { isWished } from '@core/log/digest';
 import { randomId } from '@core/model/ids';
 import { seededRandom } from '@core/sample/large-study';
 import { findEntries, type JournalFilter } from './journal-search';
@@ -56,7 +57,14 @@ describe('finding in a long journal', () => {
 
   const plainly = (filter: JournalFilter): number[] =>
     entries
-      .filter((entry) => isWished(entry, filter) && entry.at >= (filter.from ?? 0) && entry.at < (filter.to ?? Infinity))
+      .filter(
+        (entry) =>
+          (!filter.coderId || entry.coderId === filter.coderId) &&
+          (!filter.kind || kindOf(entry) === filter.kind) &&
+          (filter.words ?? []).every((word) => fold(entry.sentence).includes(word)) &&
+          entry.at >= (filter.from ?? 0) &&
+          entry.at < (filter.to ?? Infinity),
+      )
       .map((entry) => entry.seq)
       .reverse();
 

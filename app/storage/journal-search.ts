@@ -1,5 +1,5 @@
 import type { JournalEntry } from '@core/change/journal';
-import { isWished, type LogWish } from '@core/log/digest';
+import { wishTest, type LogWish } from '@core/log/wish';
 import { LogDigests } from './log-digests';
 import { fromRow, type JournalRow, type StudyDatabase } from './study-database';
 
@@ -7,9 +7,6 @@ import { fromRow, type JournalRow, type StudyDatabase } from './study-database';
 export interface JournalFilter extends LogWish {
   /** A word of `touchesOf`, or several of which one is enough. */
   readonly touching?: readonly string[];
-  /** ms since 1970, the end not included. */
-  readonly from?: number;
-  readonly to?: number;
   /** Any further condition; it is asked last. */
   readonly fits?: (entry: JournalEntry) => boolean;
 }
@@ -39,14 +36,16 @@ export async function findEntries(
   goOn: () => boolean = () => true,
 ): Promise<JournalPage> {
   const { touching = [], from = -Infinity, to = Infinity, fits } = filter;
+  const isWished = wishTest(filter);
   const entries: JournalEntry[] = [];
   /** Takes what fits of some rows, the newest first. @returns where to go on if the page is full, else null */
   const take = (rows: readonly JournalRow[]): number | null => {
     for (const row of rows) {
-      if (row.at < from || row.at >= to || (filter.coderId && row.coderId !== filter.coderId)) continue;
-      const entry = fromRow(row);
-      if (!isWished(entry, filter) || (fits && !fits(entry))) continue;
-      if (entries.push(entry) >= limit) return row.seq;
+      let unpacked: JournalEntry | undefined;
+      const entry = (): JournalEntry => (unpacked ??= fromRow(row));
+      if (!isWished({ at: row.at, coderId: row.coderId, sentence: row.sentence, change: () => entry().change })) continue;
+      if (fits && !fits(entry())) continue;
+      if (entries.push(entry()) >= limit) return row.seq;
     }
     return null;
   };

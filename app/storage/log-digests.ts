@@ -1,4 +1,5 @@
-import { blockOf, digestOf, DIGEST_SPAN, mayHold, type LogDigest, type LogWish } from '@core/log/digest';
+import { blockOf, digestOf, DIGEST_SPAN, mayHold, type LogDigest } from '@core/log/digest';
+import type { LogWish } from '@core/log/wish';
 import { fromRow, type JournalRow, type StudyDatabase } from './study-database';
 
 /** Entries of the journal from one number up to, not including, another. */

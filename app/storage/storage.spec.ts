@@ -1,3 +1,4 @@
+import { until } from '../testing/until';
 import { idOf } from '@core/change/change';
 import { importCodes } from '@core/commands/import-codes';
 import { UNDESCRIBED } from '@core/codebook/exchange/listed-code';
@@ -9,6 +10,11 @@ import type { Action, Command } from '@core/change/command';
 import { addCode, deleteCode } from '@core/commands/codes';
 import { addDocuments } from '@core/commands/documents';
 import { codePlace } from '@core/commands/passages';
+import { asCopy } from '@core/formats/study-file/as-copy';
+import { writeStudyFile } from '@core/formats/study-file/write-study-file';
+import { sha256OfFile } from '@core/formats/sha256';
+import { checkStudy } from '@core/integrity/check-study';
+import type { Document } from '@core/model/document';
 import { randomId, type Id } from '@core/model/ids';
 import type { StudyState } from '@core/model/study-state';
 import { packPassages, unpackPassages } from '@core/passages/columns';
@@ -42,7 +48,7 @@ describe('storage', () => {
   });
 
   /** Runs a command and stores it, as the session does. */
-  async function run(command: Command): Promise<Action> {
+  async function run(command: Command, media?: ReadonlyMap<string, Blob>): Promise<Action> {
     const action = command(state, { coderId: state.study.currentCoderId, now: 2_000, newId: randomId })!;
     const entry: JournalEntry = {
       seq: history.seq + 1,
@@ -54,7 +60,7 @@ describe('storage', () => {
       change: action.change,
     };
     state = applyChange(state, action.change);
-    await storage.commit(entry, state);
+    await storage.commit(entry, state, media);
     history = advance(history, entry);
     return action;
   }
@@ -117,18 +123,18 @@ describe('storage', () => {
     db.close();
   });
 
-  for (const version of [1, 2, 3, 4, 5]) {
+  for (const version of [1, 2, 3, 4, 5, 6]) {
     it(`opens a study as version ${version} stored it to what its study file opens to`, async () => {
-      const bytes = new Uint8Array(await (await fetch(`/fixtures/version-${version}.filum`)).arrayBuffer());
-      const { state: expected, journal } = await readStudyFile(bytes);
+      const file = await (await fetch(`/fixtures/version-${version}.filum`)).blob();
+      const { state: expected, journal } = await readStudyFile(file);
       const id = expected.study.id;
-      await storeAsVersion(version, unzipSync(bytes), id);
+      await storeAsVersion(version, unzipSync(new Uint8Array(await file.arrayBuffer())), id);
       const opened = await StudyStorage.of(id);
       const found = await opened.bundle();
       opened.close();
       expect(found.state.study).toEqual(expected.study);
       expect(found.state.tables).toEqual(expected.tables);
-      const passages = (one: StudyState) => Object.values(one.passages).flatMap((columns) => unpackPassages(columns));
+      const passages = (one: StudyState) => Object.values(one.passages).flatMap((columns) => [columns.ground, ...unpackPassages(columns)]);
       expect(passages(found.state)).toEqual(passages(expected));
       expect(found.journal).toEqual([...journal]);
     });
@@ -139,8 +145,8 @@ describe('storage', () => {
     const json = (name: string): unknown => (files[name] ? JSON.parse(strFromU8(files[name])) : []);
     const known = TABLE_TYPES.filter((type) => files[RECORDS[type].file]);
     const db = new Dexie(DATABASE_PREFIX + id);
-    // the number it had then, under what it has now
-    db.version(version).stores({
+    // the number it had then: from version 6 on there is room for indexes between two
+    db.version(version < 6 ? version : version * 10).stores({
       meta: 'key',
       text: 'id',
       passages: 'documentId',
@@ -152,7 +158,10 @@ describe('storage', () => {
       const [, folder, documentId, ending] = /^(texts|passages)\/(.*)\.(json|txt)$/.exec(name) ?? [];
       if (folder === 'texts' && ending === 'json')
         await db.table('text').add({ id: documentId, text: strFromU8(files[`texts/${documentId}.txt`]!), ...(json(name) as object) });
-      if (folder === 'passages') await db.table('passages').add(packPassages(documentId!, json(name) as Passage[]));
+      if (folder !== 'passages') continue;
+      // before version 7 columns did not say what passages stand in
+      const { ground: _, ...columns } = packPassages(documentId!, json(name) as Passage[]);
+      await db.table('passages').add(columns);
     }
     await db.table('journal').bulkAdd(json('journal.json') as object[]);
     await db.table('meta').bulkAdd([
@@ -203,6 +212,7 @@ describe('storage', () => {
           document: {
             id: text.id,
             title: 'Interview',
+            ground: { of: 'text' },
             kind: 'interview',
             date: null,
             folderId: null,
@@ -234,6 +244,36 @@ describe('storage', () => {
       'coded a passage in Interview with Asked',
       'brought in Interview',
     ]);
+  });
+
+  it('keeps a recording with the entry that brings it, once, and gives it back as a file', async () => {
+    const bytes = new Blob(['horn'], { type: 'audio/wav' });
+    const sha256 = await sha256OfFile(bytes);
+    const text = await addInterview();
+    const interview = state.tables.document[text]!;
+    const media = { sha256, bytes: bytes.size, type: 'audio/wav' };
+    const tape = (title: string): Document => ({
+      ...{ ...interview, id: randomId(), title, kind: 'recording', characters: 0, words: 0 },
+      ground: { of: 'time', milliseconds: 1_000, media },
+    });
+    const [first, second] = [tape('Horn'), tape('Horn again')];
+    await run(addDocuments([{ document: first, text: null }]), new Map([[sha256, bytes]]));
+    await run(addDocuments([{ document: second, text: null }]), new Map([[sha256, new Blob(['horn'])]]));
+    await run(codePlace({ documentId: first.id, place: { start: 10, end: 900 }, codeIds: [], newCodes: [{ name: 'Signal' }] }));
+    const kept = await storage.media(sha256);
+    expect([kept?.type, await kept?.text()]).toEqual(['audio/wav', 'horn']);
+    expect(await storage.media('0'.repeat(64))).toBeUndefined();
+    const bundle = await storage.bundle();
+    expect(bundle.state.passages[first.id]!.ground).toBe('time');
+    expect(checkStudy(bundle.state, bundle.texts)).toEqual([]);
+    const back = await readStudyFile(await writeStudyFile(bundle, 0));
+    expect(back.state).toEqual(bundle.state);
+    // under an id of its own, with everything
+    const copy = asCopy(back, randomId(), new Set());
+    await StudyStorage.create(copy);
+    const other = await StudyStorage.of(copy.state.study.id);
+    expect(await (await other.media(sha256))!.text()).toBe('horn');
+    other.close();
   });
 
   it('takes the row of passages away with the last passage', async () => {
@@ -304,7 +344,7 @@ describe('storage', () => {
     expect(await second.acquire()).toBeFalse();
     expect(await deleteStudy(studyId)).toBeFalse();
     expect(await second.acquire(true)).toBeTrue();
-    await new Promise((resolve) => setTimeout(resolve, 50));
+    await until(() => lost > 0);
     expect(lost).toBe(1);
     await second.giveBack();
     storage.close();

@@ -14,6 +14,12 @@ export interface MetaRow {
   readonly value: unknown;
 }
 
+/** A recording or a picture, as it was brought in. The browser keeps a blob as a file: it is not in memory until it is read. */
+export interface MediaRow {
+  readonly sha256: string;
+  readonly blob: Blob;
+}
+
 /** A journal entry with what it touches, by which it is found. Record changes of a large one lie in it as JSON, some at a time. */
 export type JournalRow = JournalEntry & { readonly touches: readonly string[]; readonly packed?: readonly string[] };
 
@@ -58,6 +64,7 @@ export class StudyDatabase extends Dexie {
   declare readonly meta: EntityTable<MetaRow, 'key'>;
   declare readonly text: EntityTable<Text, 'id'>;
   declare readonly passages: EntityTable<PassageColumns, 'documentId'>;
+  declare readonly media: EntityTable<MediaRow, 'sha256'>;
   declare readonly journal: EntityTable<JournalRow, 'seq'>;
   /** Made from the journal to find in it; not part of the study. */
   declare readonly logDigest: EntityTable<LogDigest, 'block'>;
@@ -71,6 +78,7 @@ export class StudyDatabase extends Dexie {
       meta: 'key',
       text: 'id',
       passages: 'documentId',
+      media: 'sha256',
       // entries are looked up by when, and by what they touch
       journal: 'seq, at, *touches',
       logDigest: 'block',

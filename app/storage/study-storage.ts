@@ -79,6 +79,7 @@ export class StudyStorage {
         for (const type of TABLE_TYPES) await db.records(type).bulkAdd(Object.values(bundle.state.tables[type]) as never[]);
         await db.passages.bulkAdd(Object.values(bundle.state.passages));
         await db.text.bulkAdd([...bundle.texts.values()]);
+        await db.media.bulkAdd(Array.from(bundle.media, ([sha256, blob]) => ({ sha256, blob })));
         await db.journal.bulkAdd(bundle.journal.map(toRow));
         await db.meta.bulkAdd([
           { key: 'dataVersion', value: SCHEMA_VERSION },
@@ -125,6 +126,11 @@ export class StudyStorage {
     return (await this.db.text.bulkGet([...documentIds])).filter((text) => text !== undefined);
   }
 
+  /** A recording or a picture by the SHA-256 of its bytes, or undefined. Nothing is read of it yet. */
+  async media(sha256: string): Promise<Blob | undefined> {
+    return (await this.db.media.get(sha256))?.blob;
+  }
+
   /** Entries of the journal, newest first. @param before only those with a smaller number */
   async journal(before: number, limit: number): Promise<JournalEntry[]> {
     return [...(await this.find({}, before, limit)).entries];
@@ -159,14 +165,16 @@ export class StudyStorage {
   /**
    * Writes an entry with all it changes in one transaction, and is done when that is on disk.
    * @param after the state after the entry, where the packed passages are taken from; null where it touches none
+   * @param media files that come in with it, by the SHA-256 of their bytes; those that are there already stay as they are
    * @throws StaleTabError if the journal is not where this tab believes it to be
    */
-  async commit(entry: JournalEntry, after: StudyState | null): Promise<void> {
+  async commit(entry: JournalEntry, after: StudyState | null, media: ReadonlyMap<string, Blob> = new Map()): Promise<void> {
     const { db } = this;
     const types = new Set(entry.change.map((change) => change.type));
     const tables = [
       db.meta,
       db.journal,
+      ...(media.size > 0 ? [db.media] : []),
       ...[...types].filter((type) => type !== 'study').map((type) => (type === 'passage' ? db.passages : db.table(type))),
     ];
     const row = await toRowInTurns(entry);
@@ -179,6 +187,7 @@ export class StudyStorage {
       await db.journal.add(row);
       await db.meta.put({ key: 'history', value: advance(history, entry) });
       await this.write(entry.change, after);
+      for (const [sha256, blob] of media) if (!(await db.media.get(sha256))) await db.media.add({ sha256, blob });
       for (const documentId of documentsWithChangedPassages(entry.change)) {
         const columns = after!.passages[documentId];
         if (columns) await db.passages.put(columns);
@@ -215,8 +224,9 @@ export class StudyStorage {
     return db.transaction('r', db.tables, async () => {
       const opened = await this.open();
       const texts = await db.text.toArray();
+      const media = new Map((await db.media.toArray()).map((row) => [row.sha256, row.blob]));
       const journal = (await db.journal.orderBy('seq').toArray()).map(fromRow);
-      return { state: opened.state, history: opened.history, texts: new Map(texts.map((text) => [text.id, text])), journal };
+      return { state: opened.state, history: opened.history, texts: new Map(texts.map((text) => [text.id, text])), media, journal };
     });
   }
 

@@ -1,9 +1,8 @@
+import { until } from '../testing/until';
 import type { JournalEntry } from '@core/change/journal';
 import { randomId } from '@core/model/ids';
 import { StudyChannel } from './study-channel';
 import { whileNobodyWrites, WriterLock } from './writer-lock';
-
-const soon = () => new Promise((resolve) => setTimeout(resolve, 30));
 
 describe('the right to write', () => {
   it('belongs to one tab at a time, until it is given back', async () => {
@@ -24,7 +23,7 @@ describe('the right to write', () => {
     const second = new WriterLock(studyId, () => undefined);
     await first.acquire();
     expect(await second.acquire(true)).toBeTrue();
-    await soon();
+    await until(() => lost > 0);
     expect(lost).toBe(1);
     // giving back what is lost already takes nothing from the other
     await first.giveBack();
@@ -63,15 +62,18 @@ describe('what tabs tell each other', () => {
     const mine = new StudyChannel(studyId, () => fail('a tab hears itself'));
     const other = new StudyChannel(studyId, (one) => heard.push(one));
     const stranger = new StudyChannel(randomId(), (one) => elsewhere.push(one));
+    // what it has heard, the others have heard, or never will
+    let witnessed = 0;
+    const witness = new StudyChannel(studyId, () => witnessed++);
     mine.tell(entry(2));
     mine.tell(entry(5_000));
-    await soon();
+    await until(() => witnessed === 2);
     expect(heard).toEqual([entry(2), null]);
     expect(elsewhere).toEqual([]);
     other.close();
     mine.tell(entry(1));
-    await soon();
+    await until(() => witnessed === 3);
     expect(heard.length).toBe(2);
-    for (const channel of [mine, stranger]) channel.close();
+    for (const channel of [mine, stranger, witness]) channel.close();
   });
 });

@@ -65,6 +65,7 @@ async function upgradeRecords(db: StudyDatabase, type: RecordType, version: numb
           packPassages(
             columns.documentId,
             unpackPassages(columns).map((passage) => PassageSchema.parse(migrateRecord(type, passage, version))),
+            groundOf(columns),
           ),
         ),
       );
@@ -77,6 +78,9 @@ async function upgradeRecords(db: StudyDatabase, type: RecordType, version: numb
     }
   }
 }
+
+/** What stored passages stand in: before version 7 there were texts only, and columns did not say. */
+const groundOf = (columns: { readonly ground?: PassageColumns['ground'] }): PassageColumns['ground'] => columns.ground ?? 'text';
 
 /** A record of this version; a value that an earlier one let in stays as it is, and the study says so when it is opened. */
 function upgraded(type: RecordType, record: unknown, version: number): unknown {

@@ -1,66 +1,60 @@
-import { composeImport, type TextChoices } from '@core/material/compose-import';
-import { planTable, type TableChoices } from '@core/material/plan-table';
-import { previewOf } from '@core/material/preview';
-import { changeOfTexts, type TextToStore } from '@core/material/store-request';
-import type { Change } from '@core/change/change';
-import type { JournalEntry } from '@core/change/journal';
-import type { ReadFile, ReadOptions } from '@core/formats/read-file';
-import type { Table, TableOptions } from '@core/formats/table/table';
-import { randomId } from '@core/model/ids';
+import { Filing } from '@core/filing/filing';
+import { readMaterial, type FileOutcome } from '@core/filing/read-material';
+import type { Shelf } from '@core/filing/shelf';
+import type { ReadOptions } from '@core/formats/read-file';
+import type { TableOptions } from '@core/formats/table/table';
+import type { Text } from '@core/model/document';
 import type { StudyState } from '@core/model/study-state';
-import type { EntryPlace } from '../workers/files.worker';
-import { readMaterial, type FileOutcome } from '../workers/read-material';
 
-/** What the files workers do, done at once and without workers. */
-export class FilesAtHand {
-  readonly texts = new Map<number, ReadFile>();
-  readonly tables = new Map<number, Table>();
+/** The work on files itself, done here and not in workers, over a study that is open and kept nowhere. */
+export class FilesAtHand extends Filing {
   /** Files whose reading does not end until it is stopped. */
   endless: readonly string[] = [];
   private readonly stopped: (() => void)[] = [];
 
+  /** @param texts those of the open study */
+  constructor(open: () => StudyState, texts: () => readonly Text[]) {
+    super(shelfOf(open, texts), (path) => Promise.reject(new Error(`There is no ${path}.`)));
+  }
+
   read(key: number, name: string, file: Blob, options: ReadOptions & TableOptions): Promise<FileOutcome | null> {
     if (this.endless.includes(name)) return new Promise((resolve) => this.stopped.push(() => resolve(null)));
-    return readMaterial(key, name, file, options, {
-      keepText: (at, read) => void this.texts.set(at, read),
-      keepTable: (at, table) => void this.tables.set(at, table),
-    });
+    return readMaterial(key, name, file, options, this);
   }
 
   stopReading(): void {
     for (const stop of this.stopped.splice(0)) stop();
   }
 
-  forget(keys: readonly number[]): void {
-    for (const key of keys) this.texts.delete(key);
+  override async storeTexts(...asked: Parameters<Filing['storeTexts']>): ReturnType<Filing['storeTexts']> {
+    return this.whole(await super.storeTexts(...asked));
   }
 
-  preview(key: number, choices: TextChoices, paragraphs: number): Promise<unknown> {
-    const read = this.texts.get(key);
-    return Promise.resolve(read ? previewOf(read.paragraphs, choices, paragraphs) : null);
+  override async storeTable(...asked: Parameters<Filing['storeTable']>): ReturnType<Filing['storeTable']> {
+    return this.whole(await super.storeTable(...asked));
   }
 
-  words(key: number, choices: TextChoices): Promise<string> {
-    return Promise.resolve(composeImport('', this.texts.get(key)!.paragraphs, choices).text.text);
+  /** An entry with its records, as it comes back from a worker. */
+  private whole(entry: Awaited<ReturnType<Filing['storeTexts']>>): typeof entry {
+    const change = [];
+    for (let some = this.takeStored(); some.length > 0; some = this.takeStored()) change.push(...some);
+    return { ...entry, change };
   }
+}
 
-  plan(key: number, choices: TableChoices, state: StudyState): Promise<unknown> {
-    return Promise.resolve(planTable(this.tables.get(key)!, choices, state, randomId, 0));
-  }
-
-  storeTexts(place: EntryPlace, items: readonly TextToStore[], extra: Change, sentence: string): Promise<JournalEntry> {
-    return this.entry(place, [...extra, ...changeOfTexts(items, (key) => this.texts.get(key)!.paragraphs, place.now)], sentence);
-  }
-
-  storeTable(place: EntryPlace, key: number, choices: TableChoices, state: StudyState, sentence: string): Promise<JournalEntry> {
-    return this.entry(place, planTable(this.tables.get(key)!, choices, state, randomId, place.now).change, sentence);
-  }
-
-  answersUpdated(): Promise<number> {
-    return Promise.resolve(0);
-  }
-
-  private entry({ seq, now, coderId }: EntryPlace, change: Change, sentence: string): Promise<JournalEntry> {
-    return Promise.resolve({ seq, at: now, coderId, kind: 'act', of: null, sentence, change });
-  }
+/** A shelf with nothing on it but the open study, which takes every entry. */
+function shelfOf(open: () => StudyState, texts: () => readonly Text[]): Shelf {
+  return {
+    has: () => Promise.resolve(false),
+    titles: () => Promise.resolve(new Set()),
+    add: () => Promise.reject(new Error('There is no shelf.')),
+    take: () =>
+      Promise.resolve({
+        state: () => Promise.resolve(open()),
+        texts: (ids) => Promise.resolve(texts().filter((text) => ids.includes(text.id))),
+        whole: () => Promise.reject(new Error('There is no shelf.')),
+        write: () => Promise.resolve(),
+        putBack: () => undefined,
+      }),
+  };
 }

@@ -2,8 +2,8 @@
  * Hands a file to the browser to be saved.
  * @param name without the characters that file systems refuse
  */
-export function saveFile(name: string, content: string | Uint8Array, type: string): void {
-  const url = URL.createObjectURL(new Blob([content as BlobPart], { type }));
+export function saveFile(name: string, content: string | Uint8Array | Blob, type: string): void {
+  const url = URL.createObjectURL(content instanceof Blob ? content : new Blob([content as BlobPart], { type }));
   const link = document.createElement('a');
   link.href = url;
   link.download = fileName(name);

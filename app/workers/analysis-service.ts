@@ -8,11 +8,12 @@ import type { Question } from '@core/model/query';
 import type { StudyState } from '@core/model/study-state';
 import type { CodeUse } from '@core/passages/code-use';
 import type { Scope } from '@core/queries/evaluate';
-import type { Analysis, Answer } from '@core/analysis/analysis';
+import type { Analysis, Answer, GlossUse } from '@core/analysis/analysis';
 import type { Text } from '@core/model/document';
+import { requested } from './requested';
 
 /** The analysis at the other end: in a worker, or here. */
-type AnalysisEnd = Pick<Remote<Analysis>, 'update' | 'ask' | 'codeUse' | 'codePage' | 'glossUse' | 'checks'> | Analysis;
+type AnalysisEnd = Pick<Remote<Analysis>, 'update' | 'end' | 'ask' | 'codeUse' | 'codePage' | 'glossUse' | 'checks'> | Analysis;
 
 /** Makes the other end when it is first needed. */
 export const ANALYSIS = new InjectionToken<() => AnalysisEnd>('ANALYSIS', {
@@ -40,34 +41,50 @@ export class AnalysisService {
     this.changedTexts.clear();
   }
 
-  async ask(state: StudyState, question: Question, scope: Scope, order: readonly Id[]): Promise<Answer> {
-    const remote = await this.tell(state);
-    return remote.ask(question, scope, { documentIds: new Set(order), coderId: null }, order);
+  /** The answer to a question; null if it was ended. @param signal ends it */
+  ask(state: StudyState, question: Question, scope: Scope, order: readonly Id[], signal?: AbortSignal): Promise<Answer | null> {
+    const everything = { documentIds: new Set(order), coderId: null };
+    return this.request(state, signal, (remote, id) => remote.ask(id, question, scope, everything, order));
   }
 
   /** The use of every code in scope; null if it was asked anew meanwhile. */
-  async codeUse(
+  codeUse(
     state: StudyState,
     scope: Scope,
     withWords: boolean,
     progress: (share: number) => void,
   ): Promise<ReadonlyMap<Id, CodeUse> | null> {
-    return (await this.tell(state)).codeUse(scope, withWords, proxy(progress));
+    return this.request(state, undefined, (remote, id) => remote.codeUse(id, proxy(progress), scope, withWords));
   }
 
-  /** What the page of a code shows; null if another was asked for meanwhile. */
-  async codePage(state: StudyState, codeId: Id, withUnder: boolean, scope: Scope): Promise<CodePage | null> {
-    return (await this.tell(state)).codePage(codeId, withUnder, scope);
+  /** What the page of a code shows; null if another was asked for meanwhile. @param signal ends it */
+  codePage(state: StudyState, codeId: Id, withUnder: boolean, scope: Scope, signal?: AbortSignal): Promise<CodePage | null> {
+    return this.request(state, signal, (remote, id) => remote.codePage(id, codeId, withUnder, scope));
   }
 
-  /** Documents in which a word of the glossary stands, those with the most first. */
-  async glossUse(state: StudyState, gloss: Gloss): Promise<readonly { readonly documentId: Id; readonly count: number }[]> {
-    return (await this.tell(state)).glossUse(gloss, Object.keys(state.tables.document));
+  /** Documents in which a word of the glossary stands, those with the most first; null if it was ended. @param signal ends it */
+  glossUse(state: StudyState, gloss: Gloss, signal?: AbortSignal): Promise<readonly GlossUse[] | null> {
+    return this.request(state, signal, (remote, id) => remote.glossUse(id, gloss, Object.keys(state.tables.document)));
   }
 
-  /** What may be wrong with the codebook. */
-  async checks(state: StudyState, limits: CheckLimits): Promise<Finding[]> {
-    return (await this.tell(state)).checks(limits);
+  /** What may be wrong with the codebook; null if it was ended. @param signal ends it */
+  checks(state: StudyState, limits: CheckLimits, signal?: AbortSignal): Promise<Finding[] | null> {
+    return this.request(state, signal, (remote, id) => remote.checks(id, limits));
+  }
+
+  private async request<T>(
+    state: StudyState,
+    signal: AbortSignal | undefined,
+    ask: (remote: AnalysisEnd, id: number) => Promise<T>,
+  ): Promise<T | null> {
+    const remote = await this.tell(state);
+    return signal?.aborted
+      ? null
+      : requested(
+          signal,
+          (id) => ask(remote, id),
+          (id) => void remote.end(id),
+        );
   }
 
   private async tell(state: StudyState): Promise<AnalysisEnd> {

@@ -20,23 +20,10 @@ describe('files read and stored in workers', () => {
     expect((await files.preview(2, PLAIN, 10))!.paragraphs.map((one) => one.style)).toEqual(['heading1', 'body']);
     files.forget([1]);
     expect(await files.preview(1, PLAIN, 10)).toBeNull();
-    files.cancel();
-  });
-
-  it('fail when they are being stored and the worker is ended, and work again afterwards', async () => {
-    const files = TestBed.inject(FilesService);
-    const stored = files.storeTexts(place(), [], [], 'brought in nothing');
-    files.cancel();
-    await expectAsync(stored).toBeRejectedWithError('it was stopped');
-    const outcome = await read(files, 5, 'again.txt', 'Words.');
-    expect('text' in outcome!).toBeTrue();
-    expect((await files.preview(5, PLAIN, 10))!.words).toBe(1);
-    files.cancel();
   });
 
   it('fail where there is no such study, with the reason', async () => {
     const files = TestBed.inject(FilesService);
     await expectAsync(files.storeTexts(place(), [], [], 'brought in nothing')).toBeRejectedWithError(/not in this browser/);
-    files.cancel();
   });
 });

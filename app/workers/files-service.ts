@@ -1,4 +1,4 @@
-import { Injectable } from '@angular/core';
+import { Injectable, type OnDestroy } from '@angular/core';
 import { proxy, transfer, wrap, type Remote } from 'comlink';
 import type { Change } from '@core/change/change';
 import type { CodebookRow } from '@core/codebook/codebook-rows';
@@ -13,27 +13,23 @@ import type { ListedMemo } from '@core/memos/exchange/listed-memo';
 import type { Memo } from '@core/model/memo';
 import type { StudyState } from '@core/model/study-state';
 import type { Id } from '@core/model/ids';
-import type {
-  CodebookForm,
-  CodebookOptions,
-  CodebookRead,
-  EntryPlace,
-  FilesWorker,
-  LogRow,
-  MemoForm,
-  StudyFileOutcome,
-  TablePlanSummary,
-} from './files.worker';
-import type { FileOutcome } from './read-material';
+import type { CodebookForm, CodebookOptions, CodebookRead } from '@core/filing/codebook-files';
+import type { EntrySlot, TablePlanSummary } from '@core/filing/filing';
+import type { LogRow } from '@core/filing/log-files';
+import type { MemoForm } from '@core/filing/memo-files';
+import type { FileOutcome } from '@core/filing/read-material';
+import type { StudyFileOutcome } from '@core/filing/study-files';
+import type { FilesWorker } from './files.worker';
 import { Readers } from './readers';
+import { requested } from './requested';
+
+type Progress = (share: number) => void;
 
 /** Reading and writing files in a worker. */
 @Injectable({ providedIn: 'root' })
-export class FilesService {
+export class FilesService implements OnDestroy {
   private worker: Worker | null = null;
   private remote: Remote<FilesWorker> | null = null;
-  private end: () => void = () => undefined;
-  private ended = this.untilEnded();
   private readonly readers = new Readers((port) => void this.files.keepFrom(transfer(port, [port])));
 
   private get files(): Remote<FilesWorker> {
@@ -86,28 +82,40 @@ export class FilesService {
     return this.files.answersUpdated();
   }
 
-  storeTexts(place: EntryPlace, items: readonly TextToStore[], extra: Change, sentence: string): Promise<JournalEntry> {
+  storeTexts(place: EntrySlot, items: readonly TextToStore[], extra: Change, sentence: string): Promise<JournalEntry> {
     return this.withRecords(this.files.storeTexts(place, items, extra, sentence));
   }
 
-  storeTable(place: EntryPlace, key: number, choices: TableChoices, state: StudyState, sentence: string): Promise<JournalEntry> {
+  storeTable(place: EntrySlot, key: number, choices: TableChoices, state: StudyState, sentence: string): Promise<JournalEntry> {
     return this.withRecords(this.files.storeTable(place, key, choices, withoutPassages(state), sentence));
   }
 
-  /** An entry that was stored, with its records but for new texts. @throws Error if the worker was ended meanwhile */
+  /** An entry that was stored, with its records but for new texts. */
   private async withRecords(stored: Promise<JournalEntry>): Promise<JournalEntry> {
-    const entry = await Promise.race([stored, this.ended]);
+    const entry = await stored;
     const change: Change[number][] = [];
     for (let some = await this.files.takeStored(); some.length > 0; some = await this.files.takeStored()) change.push(...some);
     return { ...entry, change };
   }
 
-  openStudyFile(bytes: Uint8Array, ifHere: 'ask' | 'copy', progress: (share: number) => void): Promise<StudyFileOutcome> {
-    return this.files.openStudyFile(bytes, ifHere, proxy(progress));
+  /** @param signal ends it @returns null if it was ended before anything was stored */
+  openStudyFile(file: Blob, ifHere: 'ask' | 'copy', progress: Progress, signal?: AbortSignal): Promise<StudyFileOutcome | null> {
+    return this.request(signal, async (id) => this.files.openStudyFile(id, proxy(progress), file, ifHere));
   }
 
-  writeStudyFile(studyId: Id, progress: (share: number) => void, withoutHistory = false): Promise<{ bytes: Uint8Array; through: number }> {
-    return this.files.writeStudyFile(studyId, proxy(progress), withoutHistory);
+  /** @param signal ends it @returns null if it was ended */
+  writeStudyFile(
+    studyId: Id,
+    withoutHistory: boolean,
+    progress: Progress,
+    signal?: AbortSignal,
+  ): Promise<{ readonly file: Blob; readonly through: number } | null> {
+    return this.request(signal, (id) => this.files.writeStudyFile(id, proxy(progress), studyId, withoutHistory));
+  }
+
+  /** Asks for something that can be ended while it is worked on. */
+  private request<T>(signal: AbortSignal | undefined, ask: (id: number) => Promise<T>): Promise<T> {
+    return requested(signal, ask, (id) => void this.files.end(id));
   }
 
   /** A codebook as a file names it. */
@@ -141,20 +149,9 @@ export class FilesService {
     return this.files.openDemo();
   }
 
-  /** Ends what is running: the worker goes, and with it whatever it had not stored. */
-  cancel(): void {
+  ngOnDestroy(): void {
     this.readers.stop();
     this.worker?.terminate();
-    this.worker = this.remote = null;
-    this.end();
-    this.ended = this.untilEnded();
-  }
-
-  /** A promise that fails when the worker is ended: nobody must wait for an answer that cannot come. */
-  private untilEnded(): Promise<never> {
-    const ended = new Promise<never>((_, reject) => (this.end = () => reject(new Error('it was stopped'))));
-    ended.catch(() => undefined);
-    return ended;
   }
 }
 

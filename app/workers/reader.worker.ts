@@ -3,7 +3,7 @@ import { expose, wrap, type Remote } from 'comlink';
 import { characterMaps } from '@core/formats/pdf/read-pdf';
 import type { ReadOptions } from '@core/formats/read-file';
 import type { TableOptions } from '@core/formats/table/table';
-import { readMaterial, type FileOutcome, type Keeper } from './read-material';
+import { readMaterial, type FileOutcome, type Keeper } from '@core/filing/read-material';
 
 characterMaps.at = new URL('/character-maps/', self.location.origin).href;
 

@@ -1,7 +1,8 @@
 import { proxy, transfer, wrap, type Remote } from 'comlink';
 import type { ReadOptions } from '@core/formats/read-file';
 import type { TableOptions } from '@core/formats/table/table';
-import type { FileOutcome } from './read-material';
+import { DAMAGED } from '@core/filing/damaged';
+import type { FileOutcome } from '@core/filing/read-material';
 import type { ReaderWorker } from './reader.worker';
 
 /** A file that waits to be read. */
@@ -17,6 +18,11 @@ interface Waiting {
 /** Readers at most: more would have no processor to run on, or crowd out the rest of the machine. */
 const MOST_READERS = 4;
 
+/** A file that does not get on for so long is given up, milliseconds. */
+const PATIENCE = 20_000;
+const ENDLESS =
+  'It was given up after 20 seconds without getting on: something in it takes endlessly to read. Save it again in the program it comes from, or in another format.';
+
 /** Several workers that read files side by side. Each is made when there is something for it to read. */
 export class Readers {
   private readonly idle: Reader[] = [];
@@ -28,6 +34,7 @@ export class Readers {
     private readonly connect: (port: MessagePort) => void,
     private readonly most = Math.min(MOST_READERS, navigator.hardwareConcurrency || 2),
     private readonly make: () => Worker = () => new Worker(new URL('./reader.worker', import.meta.url), { type: 'module' }),
+    private readonly patience = PATIENCE,
   ) {}
 
   /** Reads a file when a reader is free. @returns null if it was stopped before it was read */
@@ -67,7 +74,7 @@ export class Readers {
   private another(): Reader {
     const { port1, port2 } = new MessageChannel();
     this.connect(port1);
-    const reader = new Reader(this.make(), port2);
+    const reader = new Reader(this.make(), port2, this.patience);
     this.all.add(reader);
     return reader;
   }
@@ -83,6 +90,7 @@ class Reader {
   constructor(
     private readonly worker: Worker,
     port: MessagePort,
+    private readonly patience: number,
   ) {
     this.remote = wrap<ReaderWorker>(worker);
     void this.remote.connect(transfer(port, [port]));
@@ -92,17 +100,26 @@ class Reader {
   async read(asked: Waiting): Promise<boolean> {
     this.reading = asked;
     const { key, name, file, options, progress, done } = asked;
-    const outcome = await Promise.race([
-      this.remote.read(key, name, file, options, proxy(progress)),
-      // a file that brings the worker down must not hold up the others
-      new Promise<FileOutcome>((resolve) => {
-        this.worker.onerror = (event) => {
-          resolve({ trouble: `The file cannot be read (${event.message}).`, encodings: [] });
-          this.worker.terminate();
-          this.broken = true;
-        };
-      }),
-    ]);
+    const { promise: givenUp, resolve } = Promise.withResolvers<FileOutcome>();
+    const giveUp = (trouble: string): void => {
+      resolve({ trouble, encodings: [] });
+      this.worker.terminate();
+      this.broken = true;
+    };
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const wait = (): void => {
+      clearTimeout(timer);
+      timer = setTimeout(() => giveUp(ENDLESS), this.patience);
+    };
+    const told = (share: number): void => {
+      wait();
+      progress(share);
+    };
+    // a file that brings the worker down must not hold up the others, nor one without an end
+    this.worker.onerror = () => giveUp(DAMAGED);
+    wait();
+    const outcome = await Promise.race([this.remote.read(key, name, file, options, proxy(told)), givenUp]);
+    clearTimeout(timer);
     this.reading = null;
     if (!this.ended) done(outcome);
     return !this.ended && !this.broken;

@@ -29,8 +29,8 @@ export async function confirmStudyDeletion(ask: Ask, files: FilesService, study:
     other: 'Save a study file first',
   });
   if (reply?.chose === 'other') {
-    const { bytes } = await files.writeStudyFile(study.id, () => undefined);
-    saveFile(`${study.title}.filum`, bytes, 'application/zip');
+    const written = await files.writeStudyFile(study.id, false, () => undefined);
+    if (written) saveFile(`${study.title}.filum`, written.file, 'application/zip');
     return confirmStudyDeletion(ask, files, study, documents);
   }
   return reply?.chose === 'yes';

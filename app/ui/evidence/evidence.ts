@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, model, out
 import { Store } from '@ngrx/store';
 import type { Id } from '@core/model/ids';
 import type { Code } from '@core/model/code';
+import { hasText } from '@core/model/document';
 import { passageOf } from '@core/passages/columns';
 import type { Hit } from '@core/queries/evaluate';
 import { paragraphAt } from '@core/text/paragraphs';
@@ -68,21 +69,26 @@ export class Evidence {
   private async pieceOf(hit: Hit): Promise<Piece | null> {
     const document = this.documents()[hit.documentId];
     const text = await this.texts.get(hit.documentId);
-    if (!document || !text) return null;
+    if (!document || (!text && hasText(document))) return null;
+    const passage = passageOf(this.passages()[hit.documentId], hit.passageId) ?? hit;
+    const place = placeOf(document, text, passage);
+    const cited = {
+      hit,
+      document: document.title,
+      where: place.speaker ? `${place.speaker} · ${place.position}` : place.position,
+      codes: this.codesOn(hit.documentId, hit.passageId),
+      citation: citation(document, text, passage),
+    };
+    if (!text) return { ...cited, before: '', words: '', after: '' };
     const paragraph = text.paragraphs[paragraphAt(text.paragraphs, hit.start)];
     const from = wordStart(text.text, Math.max(paragraph?.body ?? 0, hit.start - CONTEXT), paragraph?.body ?? 0, hit.start);
     const last = text.paragraphs[paragraphAt(text.paragraphs, hit.end - 1)];
     const to = wordEnd(text.text, Math.min(last?.end ?? hit.end, hit.end + CONTEXT), last?.end ?? hit.end, hit.end);
-    const place = placeOf(document, text, hit.start);
     return {
-      hit,
-      document: document.title,
-      where: place.speaker ? `${place.speaker} · ${place.position}` : place.position,
+      ...cited,
       before: (from > (paragraph?.body ?? 0) ? '…' : '') + text.text.slice(from, hit.start),
       words: text.text.slice(hit.start, hit.end),
       after: text.text.slice(hit.end, to) + (to < (last?.end ?? to) ? '…' : ''),
-      codes: this.codesOn(hit.documentId, hit.passageId),
-      citation: citation(document, text, hit.start, hit.end),
     };
   }
 

@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, computed, inject, resource, signal, viewChildren } from '@angular/core';
-import { Router } from '@angular/router';
 import { MAT_DIALOG_DATA, type MatDialog, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { addGloss, deleteGloss, editGloss } from '@core/commands/glosses';
@@ -10,6 +9,7 @@ import type { Id } from '@core/model/ids';
 import { naturalOrder } from '@core/text/natural-order';
 import { StudySession } from '../../state/study-session';
 import { selectCoders, selectData, selectGlosses, selectStudy } from '../../state/study.selectors';
+import { Ways } from '../../state/ways';
 import { AnalysisService } from '../../workers/analysis-service';
 import { Writing } from '../writing/writing';
 import { Icon } from '../icon/icon';
@@ -28,7 +28,7 @@ export class Glossary {
   private readonly store = inject(Store);
   private readonly dialog = inject<MatDialogRef<Glossary>>(MatDialogRef);
   private readonly analysis = inject(AnalysisService);
-  private readonly router = inject(Router);
+  private readonly ways = inject(Ways);
   private readonly data = this.store.selectSignal(selectData);
   private readonly table = this.store.selectSignal(selectGlosses);
   private readonly coders = this.store.selectSignal(selectCoders);
@@ -54,10 +54,10 @@ export class Glossary {
   /** Where the word stands, in any of its forms. */
   protected readonly uses = resource({
     params: () => (this.current() ? { gloss: this.current()!, data: this.data()! } : undefined),
-    loader: ({ params }) => this.analysis.glossUse(params.data, params.gloss),
+    loader: ({ params, abortSignal }) => this.analysis.glossUse(params.data, params.gloss, abortSignal),
   });
   protected readonly used = computed(() =>
-    (this.uses.hasValue() ? this.uses.value() : []).flatMap(({ documentId, count }) => {
+    ((this.uses.hasValue() ? this.uses.value() : null) ?? []).flatMap(({ documentId, count }) => {
       const document = this.data()?.tables.document[documentId];
       return document ? [{ document, count }] : [];
     }),
@@ -65,7 +65,7 @@ export class Glossary {
 
   protected read(documentId: Id): void {
     this.dialog.close();
-    void this.router.navigate(['/study', this.study()!.id, 'reading', documentId], { queryParams: { from: 'the glossary' } });
+    this.ways.go(['reading', documentId], { queryParams: { from: 'the glossary' } });
   }
 
   /** What the fields belong to: a word there is, or the one that is being defined. */

@@ -1,16 +1,16 @@
 import { computed, inject, Injectable } from '@angular/core';
-import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { fold } from '@core/codebook/find-codes';
+import { fold } from '@core/text/fold';
 import { nameOfSubject } from '@core/memos/name-of-subject';
 import { addressOf, type Reference } from '@core/model/address';
 import { selectData } from '../../state/study.selectors';
+import { Ways } from '../../state/ways';
 import type { LinkOffer } from './rich-text';
 
 /** What references in memos are called, what can be linked to, and how to get there. */
 @Injectable({ providedIn: 'root' })
 export class MemoNames {
-  private readonly router = inject(Router);
+  private readonly ways = inject(Ways);
   private readonly data = inject(Store).selectSignal(selectData);
 
   private readonly linkable = computed((): readonly (LinkOffer & { readonly folded: string })[] => {
@@ -45,21 +45,20 @@ export class MemoNames {
 
   /** Goes to what a reference stands for. */
   goTo(reference: Reference): void {
-    const base = ['/study', this.data()?.study.id];
     const from = 'the memo';
     switch (reference.type) {
       case 'passage':
-        return void this.router.navigate([...base, 'reading', reference.documentId], { queryParams: { passage: reference.id, from } });
+        return this.ways.go(['reading', reference.documentId], { queryParams: { passage: reference.id, from } });
       case 'document':
-        return void this.router.navigate([...base, 'reading', reference.id], { queryParams: { from } });
+        return this.ways.go(['reading', reference.id], { queryParams: { from } });
       case 'code':
-        return void this.router.navigate([...base, 'codebook'], { queryParams: { code: reference.id } });
+        return this.ways.go(['codebook'], { queryParams: { code: reference.id } });
       case 'case':
-        return void this.router.navigate([...base, 'material'], { queryParams: { view: 'cases' } });
+        return this.ways.go(['material'], { queryParams: { view: 'cases', caseId: reference.id } });
       case 'query':
-        return void this.router.navigate([...base, 'queries'], { queryParams: { query: reference.id } });
+        return this.ways.go(['queries'], { queryParams: { query: reference.id } });
       case 'memo':
-        return void this.router.navigate([...base, 'memos'], { queryParams: { memo: reference.id } });
+        return this.ways.go(['memos'], { queryParams: { memo: reference.id } });
     }
   }
 }

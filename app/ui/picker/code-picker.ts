@@ -17,9 +17,10 @@ import { codeNamed, findCodes } from '@core/codebook/find-codes';
 import type { NewCode } from '@core/codebook/new-code';
 import type { Id } from '@core/model/ids';
 import { tidyLine } from '@core/text/normalise';
-import { selectCodeCounts, selectOfferedCodes, selectRecentCodeIds, selectStudy } from '../../state/study.selectors';
+import { selectOfferedCodes, selectRecentCodeIds, selectStudy } from '../../state/study.selectors';
 import { holdFocus } from '../keys/hold-focus';
 import { Swatch } from '../swatch/swatch';
+import { CodeCounts, howOften } from '../../state/code-counts';
 
 /** What was picked: a code that is there, or one to be made. */
 export type Picked = { readonly codeId: Id } | { readonly newCode: NewCode };
@@ -61,7 +62,7 @@ export class CodePicker {
   private readonly study = this.store.selectSignal(selectStudy);
   /** The codebook is frozen: new codes are proposed instead of made. */
   protected readonly frozen = computed(() => this.study()?.frozen !== undefined);
-  private readonly counts = this.store.selectSignal(selectCodeCounts);
+  private readonly counts = inject(CodeCounts).scoped;
   private readonly recent = this.store.selectSignal(selectRecentCodeIds);
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
@@ -85,7 +86,7 @@ export class CodePicker {
         colour: code.colour,
         name: code.name,
         category: categories[0] ?? '',
-        count: this.counts().own.get(code.id) ?? 0,
+        count: howOften(this.counts(), 'own', code.id),
       }),
     );
     return name ? [...found, ...this.newChoices(category, name, found[0]?.picked)] : found;

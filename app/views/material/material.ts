@@ -1,0 +1,92 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { selectData, selectScopedDocuments, selectStudy } from '../../state/study.selectors';
+import { Icon } from '../../ui/icon/icon';
+import { AttributeList } from './attributes/attribute-list';
+import { CaseGrid } from './cases/case-grid';
+import { DocumentTable } from './documents/document-table';
+import { QuestionList } from './questions/question-list';
+import { SetList } from './sets/set-list';
+
+/** What the place shows, by the word in its address. */
+type View = 'documents' | 'cases' | 'attributes' | 'questions' | 'sets';
+
+/** Documents and folders, cases, their attributes, questions, sets. */
+@Component({
+  selector: 'fl-material',
+  imports: [RouterLink, Icon, DocumentTable, CaseGrid, AttributeList, QuestionList, SetList],
+  template: `
+    <div class="place">
+      <header class="place-head">
+        <h1>Material</h1>
+        <nav class="tabs" aria-label="Parts of the material">
+          @for (one of views(); track one.view) {
+            <a
+              routerLink="."
+              [queryParams]="one.view === 'documents' ? {} : { view: one.view }"
+              [class.here]="shown() === one.view"
+              [attr.aria-current]="shown() === one.view ? 'page' : null"
+              >{{ one.name }} <span class="second">{{ one.count.toLocaleString() }}</span></a
+            >
+          }
+        </nav>
+        <div class="end">
+          <a class="do" [routerLink]="['/study', study()!.id, 'material', 'import']"><fl-icon name="upload" />Bring in</a>
+        </div>
+      </header>
+      @switch (shown()) {
+        @case ('cases') {
+          <fl-case-grid [shown]="caseId()" />
+        }
+        @case ('attributes') {
+          <fl-attribute-list />
+        }
+        @case ('questions') {
+          <fl-question-list />
+        }
+        @case ('sets') {
+          <fl-set-list />
+        }
+        @default {
+          <fl-document-table />
+        }
+      }
+    </div>
+  `,
+  styles: `
+    a.do {
+      text-decoration: none;
+      --icon-size: 16px;
+    }
+    .tabs {
+      margin-left: 14px;
+      align-self: end;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Material {
+  /** From the address. */
+  readonly view = input<string>();
+  /** From the address: the case to show in the register. */
+  readonly caseId = input<string>();
+  private readonly store = inject(Store);
+  protected readonly study = this.store.selectSignal(selectStudy);
+  private readonly data = this.store.selectSignal(selectData);
+  private readonly scoped = this.store.selectSignal(selectScopedDocuments);
+
+  protected readonly views = computed((): { view: View; name: string; count: number }[] => {
+    const tables = this.data()?.tables;
+    const word = this.study()?.caseWord ?? 'case';
+    const count = (table: object | undefined): number => Object.keys(table ?? {}).length;
+    return [
+      { view: 'documents', name: 'Documents', count: this.scoped().length },
+      { view: 'cases', name: `${word.charAt(0).toLocaleUpperCase()}${word.slice(1)}s`, count: count(tables?.case) },
+      { view: 'attributes', name: 'Attributes', count: count(tables?.attribute) },
+      { view: 'questions', name: 'Questions', count: count(tables?.question) },
+      { view: 'sets', name: 'Sets', count: count(tables?.set) },
+    ];
+  });
+  protected readonly shown = computed(() => this.views().find((one) => one.view === this.view())?.view ?? 'documents');
+}
