@@ -1,4 +1,4 @@
-// The one way that dependencies point: places → ui → state → storage, workers → core.
+// The one way that dependencies point: views → ui → state → storage, workers → core.
 const forbid = (name, from, to, comment) => ({ name, severity: 'error', comment, from, to });
 
 const SPECS = '\\.spec\\.ts$';
@@ -21,10 +21,12 @@ module.exports = {
     ),
     // core's own rooms: model ← text ← passages ← change ← what knows a part of a study ← commands ← what uses all of it
     coreRoom('model', []),
+    coreRoom('conditions', ['model']),
+    coreRoom('requests', []),
     coreRoom('text', ['model']),
     coreRoom('passages', ['model', 'text']),
     coreRoom('change', ['model', 'text', 'passages']),
-    ...['attributes', 'sets', 'codebook', 'memos', 'questions', 'queries', 'patterns', 'glosses', 'log'].map((room) =>
+    ...['attributes', 'sets', 'codebook', 'memos', 'questions', 'queries', 'patterns', 'glosses', 'log', 'conditions'].map((room) =>
       forbid(
         `core-${room}-below-commands`,
         { path: `^core/${room}/`, pathNot: SPECS },
@@ -35,21 +37,21 @@ module.exports = {
     forbid(
       'core-commands-below-their-users',
       { path: '^core/commands/', pathNot: SPECS },
-      { path: '^core/(integrity|material|formats|sample)/' },
+      { path: '^core/(integrity|material|formats|sample|filing|analysis)/' },
       'commands know neither files nor checks',
     ),
     forbid(
-      'places-apart',
-      { path: '^app/places/([^/]+)/' },
-      { path: '^app/places/([^/]+)/', pathNot: '^app/places/$1/' },
-      'places do not import each other',
+      'views-apart',
+      { path: '^app/views/([^/]+)/' },
+      { path: '^app/views/([^/]+)/', pathNot: '^app/views/$1/' },
+      'views do not import each other',
     ),
-    forbid('ui-below-places', { path: '^app/ui/' }, { path: '^app/(places|shell|start)/' }, 'what several places use knows no place'),
-    forbid('state-below-ui', { path: '^app/state/' }, { path: '^app/(places|shell|start|ui)/' }, 'state knows no interface'),
+    forbid('ui-below-views', { path: '^app/ui/' }, { path: '^app/(views|shell|start)/' }, 'what several views use knows no place'),
+    forbid('state-below-ui', { path: '^app/state/' }, { path: '^app/(views|shell|start|ui)/' }, 'state knows no interface'),
     forbid(
       'storage-and-workers-at-the-bottom',
       { path: '^app/(storage|workers)/' },
-      { path: '^app/(places|shell|start|ui|state)/' },
+      { path: '^app/(views|shell|start|ui|state)/' },
       'storage and workers know only core',
     ),
     forbid('server-apart', { path: '^server/' }, { path: '^app/' }, 'the server serves files; it does not know what is in them'),

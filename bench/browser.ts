@@ -5,7 +5,7 @@ import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { writeStudyFile } from '../core/formats/study-file/write-study-file';
+import { studyFileOf } from './study-file';
 import { buildLargeStudy, LARGE } from '../core/sample/large-study';
 import { paletteCss } from '../app/styles/palette-sheet';
 import { createApp } from '../server/app';
@@ -152,7 +152,7 @@ async function leaking(page: Page, base: string): Promise<void> {
 async function largeStudy(page: Page, base: string, folder: string): Promise<void> {
   const study = buildLargeStudy(LARGE);
   const path = join(folder, 'large.filum');
-  writeFileSync(path, await writeStudyFile(study, Date.UTC(2025, 0, 1)));
+  writeFileSync(path, await studyFileOf(study));
   const begun = Date.now();
   await openFile(page, base, path, study.state.study.title);
   report({ what: 'bringing the large study in from its file', value: (Date.now() - begun) / 1000, unit: 's' });

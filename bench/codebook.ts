@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { writeStudyFile } from '../core/formats/study-file/write-study-file';
+import { studyFileOf } from './study-file';
 import type { Id } from '../core/model/ids';
 import { packPassages, unpackPassages } from '../core/passages/columns';
 import { buildLargeStudy, LARGE } from '../core/sample/large-study';
@@ -33,7 +33,7 @@ export async function codebookWork(page: Page, base: string, folder: string): Pr
     });
     passages[columns.documentId] = packPassages(columns.documentId, some);
   }
-  writeFileSync(path, await writeStudyFile({ ...study, state: { ...study.state, passages } }, Date.UTC(2025, 0, 1)));
+  writeFileSync(path, await studyFileOf({ ...study, state: { ...study.state, passages } }));
 
   await openFile(page, base, path, study.state.study.title);
   const bare = await page.context().newPage();

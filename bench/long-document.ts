@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { writeStudyFile } from '../core/formats/study-file/write-study-file';
+import { studyFileOf } from './study-file';
 import { buildLargeStudy, LONG_DOCUMENT } from '../core/sample/large-study';
 import { unpackPassages } from '../core/passages/columns';
 import type { Code } from '../core/model/code';
@@ -26,7 +26,7 @@ export async function longDocument(page: Page, base: string, folder: string): Pr
     codings: 2 * codings,
   });
   const path = join(folder, 'long.filum');
-  writeFileSync(path, await writeStudyFile(study, Date.UTC(2025, 0, 1)));
+  writeFileSync(path, await studyFileOf(study));
   const [text] = [...study.texts.values()];
   const [columns] = Object.values(study.state.passages);
   const marks = cutSegments(layThreads(unpackPassages(columns!))).map((segment): BareMark => ({

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { writeStudyFile } from '../core/formats/study-file/write-study-file';
+import { studyFileOf } from './study-file';
 import { sequentialIds, type Id } from '../core/model/ids';
 import { DIGEST_SPAN } from '../core/log/digest';
 import type { Memo } from '../core/model/memo';
@@ -37,7 +37,7 @@ export async function memosAndLog(page: Page, base: string, folder: string): Pro
   }
   const path = join(folder, 'memos.filum');
   const state = { ...study.state, tables: { ...study.state.tables, memo: memos } };
-  writeFileSync(path, await writeStudyFile({ ...study, state }, Date.UTC(2025, 0, 1)));
+  writeFileSync(path, await studyFileOf({ ...study, state }));
   await openFile(page, base, path, study.state.study.title);
   const codes = Object.keys(study.state.tables.code);
 

@@ -59,7 +59,7 @@ test('keeps what is being written through a crash, and nothing that was pasted c
   const paper = page.getByLabel('Memo', { exact: true });
   await paper.click();
   await page.keyboard.type('It is only the beginning');
-  await page.waitForTimeout(1_000);
+  await expect.poll(() => page.evaluate(() => Object.values(localStorage).join())).toContain('It is only the beginning');
   await page.reload();
   await expect(paper).toContainText('It is only the beginning');
   await expect(page.getByLabel('Title', { exact: true })).toHaveValue('Half a thought');

@@ -141,13 +141,18 @@ test('steps through passages and keeps the place of each document', async ({ pag
   await filum.text.focus();
   for (let at = 0; at < 30; at++) await page.keyboard.press(']');
   await expect(page.locator('.slip-group.here').first()).toBeVisible();
-  // where the reader is, is told and kept when the text has come to rest
-  await page.waitForTimeout(700);
-  const where = await page.locator('fl-document-foot span').first().textContent();
-  expect(where).not.toBe('turn 1 of 51');
+  // where the reader is, is told when the text has come to rest
+  const foot = page.locator('fl-document-foot span').first();
+  await expect(foot).not.toHaveText('turn 1 of 51');
+  let where = '';
+  await expect(async () => {
+    const before = where;
+    where = (await foot.textContent())!;
+    expect(where).toBe(before);
+  }).toPass({ intervals: [300] });
   await filum.read('Interview 01 – Moira Tennant');
   await filum.read('Interview 03 – Shona Adair');
-  await expect(page.locator('fl-document-foot span').first()).toHaveText(where!);
+  await expect(page.locator('fl-document-foot span').first()).toHaveText(where);
 });
 
 test('codes right-to-left text and whole graphemes', async ({ page }) => {

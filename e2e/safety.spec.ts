@@ -22,6 +22,7 @@ test('two tabs of one study do not overwrite each other: one writes, the other f
   await second.passages(1);
 
   await second.page.getByRole('button', { name: 'Work here instead' }).click();
+  await expect(second.page.getByRole('button', { name: 'Work here instead' })).toBeHidden();
   await second.code('They held the boat', 'Held');
   await expect(first.slips('Held')).toBeVisible();
   await expect(first.page.getByText('open for work in another tab')).toBeVisible();

@@ -110,7 +110,7 @@ test('nothing is fetched from anywhere else, nothing inline runs, and no place c
   expect(policy).not.toContain('unsafe');
   await filum.openDemo();
   for (const place of PLACES) await filum.goTo(place);
-  await page.waitForTimeout(500);
+  await page.waitForLoadState('networkidle');
   expect(elsewhere).toEqual([]);
   expect(complaints).toEqual([]);
 });

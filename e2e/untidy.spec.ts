@@ -198,7 +198,8 @@ test('the same number stands everywhere, also for one coder', async ({ page }) =
     const text = await page.locator('.figures div', { hasText: 'passages' }).locator('dd').textContent();
     return Number(text!.replace(/\D/g, ''));
   };
-  const column = async (): Promise<number> => {
+  /** Expects the numbers in the table to come to a sum; rows are drawn as they come into view. */
+  const expectColumn = async (total: number): Promise<void> => {
     await filum.goTo('Material');
     await expect(page.getByRole('columnheader', { name: 'Passages' })).toBeVisible();
     const at = await page
@@ -207,9 +208,10 @@ test('the same number stands everywhere, also for one coder', async ({ page }) =
     await page.getByRole('columnheader', { name: 'Passages' }).getByRole('button').click();
     await page.getByRole('columnheader', { name: 'Passages' }).getByRole('button').click();
     const cells = page.locator(`fl-document-table [role=rowgroup] [role=row] > :nth-child(${at + 1})`);
-    return (await cells.allTextContents()).reduce((sum, cell) => sum + (Number(cell.replace(/\D/g, '')) || 0), 0);
+    const sum = async () => (await cells.allTextContents()).reduce((all, cell) => all + (Number(cell.replace(/\D/g, '')) || 0), 0);
+    await expect.poll(sum).toBe(total);
   };
-  expect(await column()).toBe(await figure());
+  await expectColumn(await figure());
   for (const coder of ['Jon', 'Mara']) {
     await page
       .locator('fl-scope-line')
@@ -218,7 +220,7 @@ test('the same number stands everywhere, also for one coder', async ({ page }) =
     await page.getByRole('menuitem', { name: coder }).click();
     const passages = await figure();
     expect(passages).toBeLessThan(995);
-    expect(await column()).toBe(passages);
+    await expectColumn(passages);
     await filum.goTo('Write-up');
     const { bytes } = await filum.download(() => page.getByRole('button', { name: /Export the codings/ }).click());
     const rows = bytes.toString('utf8').trim().split('\r\n');

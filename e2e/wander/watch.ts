@@ -3,7 +3,7 @@ import { readStudyFile } from '../../core/formats/study-file/read-study-file';
 import type { StudyBundle } from '../../core/formats/study-file/bundle';
 import { TABLE_TYPES } from '../../core/model/records';
 import { unpackPassages } from '../../core/passages/columns';
-import { readFileSync } from 'node:fs';
+import { openAsBlob } from 'node:fs';
 
 /** What must never happen, seen in any tab of the browser. */
 export class Complaints {
@@ -41,7 +41,7 @@ export class Onlooker {
     const waiting = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Export the study file' }).click();
     const download = await waiting;
-    const bundle = await readStudyFile(new Uint8Array(readFileSync(await download.path())));
+    const bundle = await readStudyFile(await openAsBlob(await download.path()));
     await download.delete();
     await expect(page.getByRole('button', { name: 'Export the study file' })).toBeEnabled();
     const stored = await page.evaluate(readTables, [...TABLE_TYPES]);
