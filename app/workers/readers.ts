@@ -102,7 +102,7 @@ class Reader {
     const { key, name, file, options, progress, done } = asked;
     const { promise: givenUp, resolve } = Promise.withResolvers<FileOutcome>();
     const giveUp = (trouble: string): void => {
-      resolve({ trouble, encodings: [] });
+      resolve({ trouble, encodings: [], remedy: {} });
       this.worker.terminate();
       this.broken = true;
     };

@@ -1,6 +1,6 @@
 import { readFile, LARGEST_FILE, type ReadFile, type ReadOptions } from '../formats/read-file';
 import { endingOf, TABLE_ENDINGS } from '../formats/readable-endings';
-import { UnreadableFileError, type Progress } from '../formats/reading';
+import { UnreadableFileError, type Progress, type Remedy } from '../formats/reading';
 import { sha256 } from '../formats/sha256';
 import { guessRoles, typesOf, type Column } from '../formats/table/guess-roles';
 import { readTable } from '../formats/table/read-table';
@@ -29,8 +29,15 @@ export interface TableSummary extends Omit<Table, 'rows' | 'rowNumbers'> {
 }
 
 /** A file that was read, or why it was not. */
-export type FileOutcome =
-  { readonly text: TextSummary } | { readonly table: TableSummary } | { readonly trouble: string; readonly encodings: readonly string[] };
+export type FileOutcome = { readonly text: TextSummary } | { readonly table: TableSummary } | FileTrouble;
+
+/** Why a file could not be read, and what may help. */
+export interface FileTrouble {
+  readonly trouble: string;
+  /** Encodings on offer, where the encoding is the trouble. */
+  readonly encodings: readonly string[];
+  readonly remedy: Remedy;
+}
 
 /** Where a reader puts what it read. */
 export interface Keeper {
@@ -74,8 +81,8 @@ export async function readMaterial(
       },
     };
   } catch (error) {
-    if (!(error instanceof UnreadableFileError)) return { trouble: DAMAGED, encodings: [] };
-    return { trouble: error.message, encodings: error.encodings };
+    if (!(error instanceof UnreadableFileError)) return { trouble: DAMAGED, encodings: [], remedy: {} };
+    return { trouble: error.message, encodings: error.encodings, remedy: error.remedy };
   }
 }
 

@@ -20,6 +20,11 @@ export class ParagraphCollector {
     return this.length === 0;
   }
 
+  /** The end of what was added since the last paragraph ended. */
+  get words(): string {
+    return this.pieces.slice(-3).join('');
+  }
+
   /** Adds text. @param keepLines ends the paragraph at line ends instead of folding them */
   add(raw: string, keepLines = false): void {
     const lines = keepLines ? raw.split('\n') : [foldBlanks(raw)];

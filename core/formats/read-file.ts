@@ -12,7 +12,8 @@ import { readPdf } from './pdf/read-pdf';
 import { decodeText } from './plain-text/encoding';
 import { readPlainText, type LineEnds } from './plain-text/read-plain-text';
 import { endingOf, READABLE_ENDINGS, TABLE_ENDINGS } from './readable-endings';
-import { UnreadableFileError, type Progress, type Reading } from './reading';
+import type { EncodingSample } from './plain-text/guess-encoding';
+import { UnreadableFileError, type Fact, type Progress, type Reading } from './reading';
 import { readRtf } from './rtf/read-rtf';
 import { sha256 } from './sha256';
 import { readTimed } from './timed/read-timed';
@@ -25,6 +26,8 @@ export interface ReadOptions {
   readonly plain?: boolean;
   /** Leaves times in the words instead of keeping them as marks. */
   readonly keepTimes?: boolean;
+  /** Opens a file that is locked. */
+  readonly password?: string;
 }
 
 /** A file as the preview shows it. */
@@ -34,6 +37,9 @@ export interface ReadFile extends Reading {
   readonly speakers: readonly SpeakerCandidate[];
   /** The encoding used, for text files. */
   readonly encoding: string | null;
+  /** Where it is a guess: what it may be, with words in which it shows, the one used first. */
+  readonly encodings: readonly EncodingSample[];
+  readonly facts: readonly Fact[];
   /** How line ends were understood, for plain text. */
   readonly lineEnds: LineEnds | null;
   /** Times found in the words. */
@@ -74,7 +80,9 @@ export async function readFile(name: string, bytes: Uint8Array, options: ReadOpt
     ) || 'Untitled';
   return {
     encoding: null,
+    encodings: [],
     lineEnds: null,
+    facts: [],
     ...read,
     paragraphs,
     notes,
@@ -93,7 +101,7 @@ async function readByEnding(
   bytes: Uint8Array,
   options: ReadOptions,
   progress?: Progress,
-): Promise<Reading & { encoding?: string; lineEnds?: LineEnds }> {
+): Promise<Reading & { encoding?: string; encodings?: readonly EncodingSample[]; lineEnds?: LineEnds }> {
   switch (ending) {
     case '.docx':
       return readDocx(bytes);
@@ -102,7 +110,7 @@ async function readByEnding(
     case '.rtf':
       return readRtf(bytes);
     case '.pdf':
-      return readPdf(bytes, progress);
+      return readPdf(bytes, progress, options.password);
     case '.epub':
       return readEpub(bytes, progress);
     case '.eml':
@@ -116,11 +124,12 @@ async function readByEnding(
   }
   refuseOtherTypes(bytes);
   const html = ending === '.html' || ending === '.htm' || ending === '.xhtml';
-  const { text, encoding } = decodeText(bytes, options.encoding ?? (html ? encodingNamedIn(bytes) : undefined));
-  if (html) return { ...readHtml(text, true), encoding };
-  if (ending === '.md' || ending === '.markdown') return { ...readMarkdown(text), encoding };
-  if (ending === '.vtt' || ending === '.srt') return { ...readTimed(text), encoding };
-  return { ...readPlainText(text, options.lineEnds), encoding };
+  const { text, encoding, guesses } = decodeText(bytes, options.encoding ?? (html ? encodingNamedIn(bytes) : undefined));
+  const decoded = { encoding, encodings: guesses };
+  if (html) return { ...readHtml(text, true), ...decoded };
+  if (ending === '.md' || ending === '.markdown') return { ...readMarkdown(text), ...decoded };
+  if (ending === '.vtt' || ending === '.srt') return { ...readTimed(text), ...decoded };
+  return { ...readPlainText(text, options.lineEnds), ...decoded };
 }
 
 /** Other types behind a text ending, told by how they begin. */

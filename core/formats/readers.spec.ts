@@ -1,5 +1,17 @@
-import { Document, HeadingLevel, Packer, Paragraph, TextRun } from 'docx';
-import { strToU8, zipSync } from 'fflate';
+import {
+  CommentRangeEnd,
+  CommentRangeStart,
+  CommentReference,
+  DeletedTextRun,
+  Document,
+  Header,
+  HeadingLevel,
+  InsertedTextRun,
+  Packer,
+  Paragraph,
+  TextRun,
+} from 'docx';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { readHtml } from './html/read-html';
 import { readMarkdown } from './markdown/read-markdown';
 import { decodeText } from './plain-text/encoding';
@@ -65,9 +77,8 @@ describe('encodings', () => {
     expect(decodeText(strToU8('Čau')).encoding).toBe('utf-8');
   });
 
-  it('are asked for when the bytes are not Unicode, and used when named', () => {
+  it('are used when named, and refused where they do not fit', () => {
     const latin = new Uint8Array([0x43, 0x61, 0x66, 0xe9]);
-    expect(() => decodeText(latin)).toThrowError(UnreadableFileError, /Choose the encoding/);
     expect(decodeText(latin, 'windows-1252').text).toBe('Café');
     expect(() => decodeText(latin, 'utf-8')).toThrowError(UnreadableFileError, /another encoding/);
     expect(() => decodeText(latin, 'klingon')).toThrowError(UnreadableFileError, /not known/);
@@ -114,6 +125,50 @@ describe('reading Word files', () => {
       { start: 5, end: 9, emphasis: 'bold' },
       { start: 9, end: 18, emphasis: 'italic' },
     ]);
+  });
+
+  it('says what of the file is no part of its text, and takes looks from styles', async () => {
+    const document = new Document({
+      styles: { paragraphStyles: [{ id: 'Frage', name: 'Frage', run: { bold: true } }] },
+      comments: { children: [{ id: 0, author: 'A', date: new Date(0), children: [new Paragraph('hm')] }] },
+      sections: [
+        {
+          headers: { default: new Header({ children: [new Paragraph('Confidential')] }) },
+          children: [
+            new Paragraph({ style: 'Frage', children: [new TextRun('Who held her?')] }),
+            new Paragraph({
+              children: [
+                new CommentRangeStart(0),
+                new TextRun('My uncle'),
+                new CommentRangeEnd(0),
+                new TextRun({ children: [new CommentReference(0)] }),
+                new DeletedTextRun({ text: ' sadly', id: 1, author: 'A', date: '2025-01-22T00:00:00Z' }),
+                new InsertedTextRun({ text: ' did.', id: 2, author: 'A', date: '2025-01-22T00:00:00Z' }),
+              ],
+            }),
+          ],
+        },
+      ],
+    });
+    const read = await readFile('a.docx', new Uint8Array(await Packer.toBuffer(document)));
+    expect(texts(read)).toEqual(['Who held her?', 'My uncle did.']);
+    expect(read.paragraphs[0]!.emphasis).toEqual([{ start: 0, end: 13, emphasis: 'bold' }]);
+    expect(read.notes).toEqual([
+      '1 comment left out',
+      '1 tracked deletion left out',
+      '1 tracked insertion is part of the text',
+      'headers and footers left out',
+    ]);
+  });
+
+  it('keeps words that stand in fields and after old line ends', async () => {
+    const whole = unzipSync(await wordFile());
+    const xml = strFromU8(whole['word/document.xml']!).replace(
+      '<w:body>',
+      '<w:body><w:p><w:fldSimple w:instr="DATE"><w:r><w:t>22 January</w:t></w:r></w:fldSimple><w:r><w:t xml:space="preserve">: Dark.</w:t><w:cr/><w:t>Light.</w:t></w:r></w:p>',
+    );
+    const read = await readFile('a.docx', zipSync({ ...whole, 'word/document.xml': strToU8(xml) }));
+    expect(texts(read).slice(0, 2)).toEqual(['22 January: Dark.', 'Light.']);
   });
 
   it('says which other type is behind the ending', async () => {

@@ -2,7 +2,7 @@
 const PLAIN = /^[\u0020-\u007e]*$/;
 
 /**
- * Brings text from outside into the one form positions refer to: no byte order mark, `\n` line ends
+ * Brings text from outside into the one form positions refer to: no byte order mark, at its head or within, `\n` line ends
  * (also for the Unicode line and paragraph separators and form feeds), no other control characters but tabs,
  * lone surrogates replaced, Unicode composed (NFC) so that searching finds what looks the same.
  */
@@ -10,7 +10,7 @@ export function normaliseText(raw: string): string {
   if (PLAIN.test(raw)) return raw;
   return (
     raw
-      .replace(/^\uFEFF/, '')
+      .replace(/\uFEFF/g, '')
       .replace(/\r\n?|[\u2028\u2029\u0085\f\v]/g, '\n')
       // eslint-disable-next-line no-control-regex -- removing them is the point
       .replace(/[\u0000-\u0008\u000e-\u001f\u007f]/g, '')

@@ -20,7 +20,7 @@ describe('words', () => {
 
 describe('normalising', () => {
   it('leaves one kind of line end, no byte order mark and no control characters', () => {
-    expect(normaliseText('\uFEFFa\r\nb\rc\u2028d\u0000e\u0007')).toBe('a\nb\nc\nde');
+    expect(normaliseText('\uFEFFa\uFEFF\r\nb\rc\u2028d\u0000e\u0007')).toBe('a\nb\nc\nde');
   });
 
   it('composes letters with their marks and is done after once', () => {

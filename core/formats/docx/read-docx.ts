@@ -1,9 +1,11 @@
-import { zipSync } from 'fflate';
+import { strFromU8, strToU8, zipSync } from 'fflate';
 import mammoth from 'mammoth';
 import { ArchiveError, looksLikeZip, unpackArchive } from '../archive';
 import { counted } from '../../text/counted';
 import { UnreadableFileError, type Reading } from '../reading';
+import { leftOutOfWord } from './left-out';
 import { wordParagraphs, type WordDocument } from './word-paragraphs';
+import { readWordStyles, type WordStyles } from './word-styles';
 
 const LIMITS = { entries: 10_000, entryBytes: 200_000_000, totalBytes: 600_000_000, ratio: 200 };
 
@@ -11,8 +13,8 @@ const LIMITS = { entries: 10_000, entryBytes: 200_000_000, totalBytes: 600_000_0
 const isCompoundFile = (bytes: Uint8Array): boolean => bytes[0] === 0xd0 && bytes[1] === 0xcf && bytes[2] === 0x11 && bytes[3] === 0xe0;
 
 /**
- * Reads a Word document (ECMA-376, `.docx`): words, headings, lists, bold, italics, underline. Pictures
- * are left out and said so; comments and tracked deletions are not part of the text.
+ * Reads a Word document (ECMA-376, `.docx`): words, headings, lists, bold, italics, underline, also where they come from
+ * styles. What is not part of the text is left out and said: pictures, comments, tracked deletions, headers and footers.
  * @throws UnreadableFileError for another type behind the ending, an encrypted, empty or broken file
  */
 export async function readDocx(bytes: Uint8Array): Promise<Reading> {
@@ -22,7 +24,7 @@ export async function readDocx(bytes: Uint8Array): Promise<Reading> {
     throw new UnreadableFileError(
       `The name ends in .docx, but this is not a Word document${whatItSeems(bytes)}. Save it again as .docx, or give it its right ending.`,
     );
-  const words = onlyWords(bytes);
+  const { words, styles, leftOut } = onlyWords(bytes);
   let document: WordDocument | undefined;
   let notUnderstood: number;
   try {
@@ -42,29 +44,49 @@ export async function readDocx(bytes: Uint8Array): Promise<Reading> {
     // what the library says is for programmers
     throw new UnreadableFileError('The Word file is damaged inside. Open it in a word processor, save it again and try once more.');
   }
-  const reading = wordParagraphs(document!);
+  const reading = wordParagraphs(document!, styles);
   if (reading.paragraphs.length === 0) throw new UnreadableFileError('The Word file holds no text.');
   const left = `${counted(notUnderstood, 'part')} of the file could not be understood and ${notUnderstood === 1 ? 'is' : 'are'} left out`;
-  return { ...reading, notes: notUnderstood > 0 ? [...reading.notes, left] : reading.notes };
+  return { ...reading, notes: [...reading.notes, ...leftOut, ...(notUnderstood > 0 ? [left] : [])] };
 }
 
 /**
  * The parts of the file that words are in, unpacked within the limits and put together without packing: the Word library
  * then unpacks nothing itself, and no entry can be larger than it says.
  */
-function onlyWords(bytes: Uint8Array): ArrayBuffer {
+function onlyWords(bytes: Uint8Array): { words: ArrayBuffer; styles: WordStyles; leftOut: string[] } {
   try {
     const parts = unpackArchive(bytes, LIMITS, (name) => name === 'mimetype' || /\.(xml|rels)$/i.test(name));
     if (parts.has('mimetype'))
       throw new UnreadableFileError('The name ends in .docx, but this is an OpenDocument or EPUB file. Save it as .docx.');
     if (!parts.has('[Content_Types].xml') || !parts.has('word/document.xml'))
       throw new UnreadableFileError('The name ends in .docx, but the archive holds no Word document.');
-    return zipSync(Object.fromEntries(parts), { level: 0 }).buffer as ArrayBuffer;
+    const leftOut = leftOutOfWord(parts);
+    const styles = parts.get('word/styles.xml');
+    parts.set('word/document.xml', inWordsOfTheLibrary(parts.get('word/document.xml')!));
+    return {
+      words: zipSync(Object.fromEntries(parts), { level: 0 }).buffer as ArrayBuffer,
+      styles: styles ? readWordStyles(styles) : new Map(),
+      leftOut,
+    };
   } catch (error) {
     if (error instanceof ArchiveError)
       throw new UnreadableFileError(`The Word file cannot be unpacked. ${error.message} If it was sent or copied, fetch it again.`);
     throw error;
   }
+}
+
+/** Elements that hold or divide words and that the library does not know, put as those that it does. */
+const KNOWN_AS: readonly (readonly [RegExp, string])[] = [
+  [/<w:cr\s*\/>/g, '<w:br/>'],
+  [/<w:ptab\b/g, '<w:tab'],
+  [/<(\/?)w:fldSimple\b/g, '<$1w:smartTag'],
+];
+
+function inWordsOfTheLibrary(bytes: Uint8Array): Uint8Array {
+  const xml = strFromU8(bytes);
+  if (!KNOWN_AS.some(([unknown]) => xml.search(unknown) >= 0)) return bytes;
+  return strToU8(KNOWN_AS.reduce((text, [unknown, known]) => text.replace(unknown, known), xml));
 }
 
 function compoundMessage(bytes: Uint8Array): string {

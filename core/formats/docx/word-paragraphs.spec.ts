@@ -1,4 +1,5 @@
 import { wordParagraphs, type WordDocument, type WordElement } from './word-paragraphs';
+import type { WordStyles } from './word-styles';
 
 const text = (value: string): WordElement => ({ type: 'text', value });
 const run = (value: string, looks: Partial<WordElement> = {}): WordElement => ({ type: 'run', children: [text(value)], ...looks });
@@ -11,13 +12,17 @@ const row = (...cells: readonly (readonly WordElement[])[]): WordElement => ({
   type: 'tableRow',
   children: cells.map((children) => ({ type: 'tableCell', children })),
 });
-const read = (children: readonly WordElement[], notes: Readonly<Record<string, readonly WordElement[]>> = {}) => {
+const read = (
+  children: readonly WordElement[],
+  notes: Readonly<Record<string, readonly WordElement[]>> = {},
+  styles: WordStyles = new Map(),
+) => {
   const document: WordDocument = {
     type: 'document',
     children,
     notes: { resolve: (reference) => (notes[reference.value ?? ''] ? { body: notes[reference.value!]! } : null) },
   };
-  return wordParagraphs(document);
+  return wordParagraphs(document, styles);
 };
 const texts = (children: readonly WordElement[], notes = {}) => read(children, notes).paragraphs.map((one) => one.text);
 
@@ -61,15 +66,55 @@ describe('paragraphs of a Word document', () => {
     expect(paragraphs[1]!.emphasis.map((span) => span.emphasis)).toEqual(['underline', 'strike']);
   });
 
-  it('end at line breaks, and not at page breaks; empty ones and comments are left out', () => {
+  it('end not at page breaks; empty ones and comments are left out', () => {
     expect(
       texts([
-        paragraph([run('one'), { type: 'break', breakType: 'line' }, run('two'), { type: 'break', breakType: 'page' }, run(' go on')]),
+        paragraph([run('two'), { type: 'break', breakType: 'page' }, run(' go on')]),
         paragraph([run('  ')]),
         paragraph([run('three'), { type: 'commentReference' }, { type: 'bookmarkStart' }]),
         paragraph([{ type: 'hyperlink', children: [run('a link')] }]),
       ]),
-    ).toEqual(['one', 'two go on', 'three', 'a link']);
+    ).toEqual(['two go on', 'three', 'a link']);
+  });
+
+  it('end at a broken line where something new begins, and go on in mid-sentence', () => {
+    const line: WordElement = { type: 'break', breakType: 'line' };
+    const broken = (...lines: string[]) => texts([paragraph(lines.flatMap((words, at) => (at > 0 ? [line, run(words)] : [run(words)])))]);
+    expect(broken('I: Who held her?', 'Shona: My uncle did,', 'and he sold her.')).toEqual([
+      'I: Who held her?',
+      'Shona: My uncle did, and he sold her.',
+    ]);
+    expect(broken('We waited.', 'then we left', '', 'Nobody came')).toEqual(['We waited.', 'then we left', 'Nobody came']);
+    expect(texts([paragraph([run('to the end'), line]), paragraph([run('of it')])])).toEqual(['to the end', 'of it']);
+  });
+
+  it('take looks and levels from their styles', () => {
+    const styles: WordStyles = new Map([
+      ['paragraph Q', { looks: new Set(['bold'] as const), level: null }],
+      ['paragraph Part', { looks: new Set(['bold'] as const), level: 2 }],
+      ['character Loud', { looks: new Set(['bold', 'underline'] as const), level: null }],
+    ]);
+    const { paragraphs } = read(
+      [
+        paragraph([run('Who '), run('held', { styleId: 'Loud' }), run(' her?', { isItalic: true })], { styleId: 'Q' }),
+        paragraph([run('The boat')], { styleId: 'Part' }),
+        paragraph([run('loud', { styleId: 'Loud' }), run(' plain')]),
+      ],
+      {},
+      styles,
+    );
+    // bold in a style of bold is plain again
+    expect(paragraphs[0]!.emphasis).toEqual([
+      { start: 0, end: 4, emphasis: 'bold' },
+      { start: 4, end: 8, emphasis: 'underline' },
+      { start: 8, end: 13, emphasis: 'bold' },
+      { start: 8, end: 13, emphasis: 'italic' },
+    ]);
+    expect([paragraphs[1]!.style, paragraphs[1]!.emphasis]).toEqual(['heading2', []]);
+    expect(paragraphs[2]!.emphasis.map(({ start, end, emphasis }) => [start, end, emphasis])).toEqual([
+      [0, 4, 'bold'],
+      [0, 4, 'underline'],
+    ]);
   });
 
   it('are one for a row of a table, its cells divided by tabs and the paragraphs of a cell apart', () => {

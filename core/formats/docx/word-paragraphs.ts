@@ -2,6 +2,7 @@ import type { EmphasisSpan, Paragraph } from '../../model/document';
 import { normaliseText, tidyLine } from '../../text/normalise';
 import { ParagraphCollector } from '../paragraph-collector';
 import type { Reading } from '../reading';
+import type { WordStyle, WordStyles } from './word-styles';
 
 /** A part of a Word document as the Word library reads it: what is looked at here. */
 export interface WordElement {
@@ -29,9 +30,10 @@ export interface WordDocument extends WordElement {
 /**
  * The paragraphs of a Word document, with headings, lists, quotations and emphasis. A row of a table is one paragraph,
  * its cells divided by tabs; a footnote follows the paragraph it stands in; comments are left out.
+ * @param styles what the document's styles give to its words
  */
-export function wordParagraphs(document: WordDocument): Reading {
-  const walk = new Walk(document);
+export function wordParagraphs(document: WordDocument, styles: WordStyles = new Map()): Reading {
+  const walk = new Walk(document, styles);
   walk.children(document);
   const { paragraphs } = walk.collector;
   const heading = paragraphs[0]?.style === 'heading1' ? tidyLine(paragraphs[0].text) : null;
@@ -56,7 +58,15 @@ class Walk {
   /** Notes that are being read. */
   private readonly open = new Set<object>();
 
-  constructor(private readonly document: WordDocument) {}
+  /** What the style of the present paragraph gives to its words. */
+  private looks: ReadonlySet<EmphasisSpan['emphasis']> = new Set();
+  /** A line was broken within the paragraph, and what follows is not known yet. */
+  private broken = false;
+
+  constructor(
+    private readonly document: WordDocument,
+    private readonly styles: WordStyles,
+  ) {}
 
   children({ children }: WordElement): void {
     for (const child of children ?? []) this.element(child);
@@ -68,7 +78,7 @@ class Walk {
       case 'paragraph':
         return this.paragraph(element);
       case 'run':
-        collector.emphasis = emphasisOf(element);
+        collector.emphasis = this.emphasisOf(element);
         this.children(element);
         collector.emphasis = new Set();
         return;
@@ -77,7 +87,7 @@ class Walk {
       case 'tab':
         return collector.add('\t');
       case 'break':
-        if (element.breakType === 'line') this.endParagraph();
+        this.broken ||= element.breakType === 'line' && !collector.isEmpty;
         return;
       case 'noteReference':
         this.waiting.push({ number: ++this.noted, reference: element });
@@ -103,8 +113,12 @@ class Walk {
   private paragraph(element: WordElement): void {
     if (this.rows === 0) this.endParagraph();
     else if (this.border === 'none' && !this.collector.isEmpty) this.border = 'paragraph';
-    this.collector.style = styleOf(element);
+    this.collector.style = this.styleOf(element);
+    // headings and quotations are shown as such anyway
+    const plain = this.collector.style === 'body' || this.collector.style === 'list item';
+    this.looks = (plain && this.style('paragraph', element)?.looks) || new Set();
     this.children(element);
+    this.broken = false;
     if (this.rows === 0) this.endParagraph();
   }
 
@@ -114,6 +128,12 @@ class Walk {
       if (this.border === 'cell') this.collector.tab();
       else this.collector.endParagraph();
       this.border = 'none';
+    }
+    if (this.broken && text.trim()) {
+      this.broken = false;
+      // a line that is broken in mid-sentence goes on; another voice, a new sentence or an item of a list is a paragraph
+      if (/^\s*\p{Ll}/u.test(text) && !/[.!?…:]["”’»)]*\s*$/u.test(this.collector.words)) this.collector.add(' ');
+      else this.endParagraph();
     }
     this.collector.add(text);
   }
@@ -135,6 +155,35 @@ class Walk {
       if (first) this.collector.paragraphs[before] = numbered(first, `[${number}] `);
     }
   }
+
+  private style(type: 'paragraph' | 'character', { styleId }: WordElement): WordStyle | undefined {
+    return this.styles.get(`${type} ${styleId ?? ''}`);
+  }
+
+  /** The looks of a run: its own, and what the styles give; where two styles give the same, it is off again (ECMA-376, 17.7.3). */
+  private emphasisOf(run: WordElement): Set<EmphasisSpan['emphasis']> {
+    const emphasis = new Set(this.looks);
+    const style = this.style('character', run);
+    for (const look of style?.looks ?? []) if (look === 'underline' || !emphasis.delete(look)) emphasis.add(look);
+    if (run.isBold || (!style && run.styleName === 'Strong')) emphasis.add('bold');
+    if (run.isItalic || (!style && run.styleName === 'Emphasis')) emphasis.add('italic');
+    if (run.isUnderline) emphasis.add('underline');
+    if (run.isStrikethrough) emphasis.add('strike');
+    return emphasis;
+  }
+
+  /** How a paragraph looks, told by the names of Word's and LibreOffice's own styles, and by what others are based on. */
+  private styleOf(element: WordElement): Paragraph['style'] {
+    const { styleId, styleName, numbering } = element;
+    const name = styleName ?? '';
+    if (name === 'Title') return 'heading1';
+    if (name === 'Subtitle') return 'heading2';
+    if (name === 'Quote' || name === 'Intense Quote' || name === 'Quotations') return 'quotation';
+    const named = /^heading ?([1-9])?$/i.exec(name) ?? /^Heading([1-9])?$/.exec(styleId ?? '');
+    const level = named ? Number(named[1] ?? 1) : (this.style('paragraph', element)?.level ?? null);
+    if (level !== null) return (['heading1', 'heading2', 'heading3'] as const)[Math.min(3, level) - 1]!;
+    return numbering ? 'list item' : 'body';
+  }
 }
 
 /** A paragraph with something put in front of its words; its emphasis stays on them. */
@@ -143,23 +192,3 @@ const numbered = (paragraph: Reading['paragraphs'][number], front: string): Read
   text: front + paragraph.text,
   emphasis: paragraph.emphasis.map((span) => ({ ...span, start: span.start + front.length, end: span.end + front.length })),
 });
-
-function emphasisOf(run: WordElement): Set<EmphasisSpan['emphasis']> {
-  const emphasis = new Set<EmphasisSpan['emphasis']>();
-  if (run.isBold || run.styleName === 'Strong') emphasis.add('bold');
-  if (run.isItalic) emphasis.add('italic');
-  if (run.isUnderline) emphasis.add('underline');
-  if (run.isStrikethrough) emphasis.add('strike');
-  return emphasis;
-}
-
-/** How a paragraph looks, told by the names of Word's and LibreOffice's own styles. */
-function styleOf({ styleId, styleName, numbering }: WordElement): Paragraph['style'] {
-  const name = styleName ?? '';
-  if (name === 'Title') return 'heading1';
-  if (name === 'Subtitle') return 'heading2';
-  if (name === 'Quote' || name === 'Intense Quote' || name === 'Quotations') return 'quotation';
-  const level = /^heading ?([1-9])?$/i.exec(name) ?? /^Heading([1-9])?$/.exec(styleId ?? '');
-  if (level) return (['heading1', 'heading2', 'heading3'] as const)[Math.min(3, Number(level[1] ?? 1)) - 1]!;
-  return numbering ? 'list item' : 'body';
-}

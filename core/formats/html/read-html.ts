@@ -3,7 +3,9 @@ import { normaliseText, tidyLine } from '../../text/normalise';
 import type { DraftParagraph } from '../../text/draft-text';
 import type { EmphasisSpan, Paragraph } from '../../model/document';
 import { ParagraphCollector } from '../paragraph-collector';
+import { counted } from '../../text/counted';
 import { UnreadableFileError, type Reading } from '../reading';
+import { hiddenBySheets, isHidden } from './hidden';
 
 const EMPHASIS: Readonly<Record<string, EmphasisSpan['emphasis']>> = {
   b: 'bold',
@@ -40,7 +42,7 @@ const AROUND = new Set(['header', 'footer', 'aside', 'form']);
 
 /**
  * Reads the words of HTML with the formatting that carries meaning. Nothing in it is run or fetched: the tags
- * are only looked at, and what is not text is left out. A row of a table is one paragraph, its cells divided by tabs.
+ * are only looked at; what is not text, and what the page hides, is left out. A row of a table is one paragraph, its cells divided by tabs.
  * @param pageOnly keeps what a saved web page marks as its content, and leaves out what stands around it
  */
 export function readHtml(html: string, pageOnly = false): Reading {
@@ -48,6 +50,12 @@ export function readHtml(html: string, pageOnly = false): Reading {
   const places: boolean[] = [];
   const around: boolean[] = [];
   const open: string[] = [];
+  const sheet = hiddenBySheets(html);
+  /** How many elements were open when the hidden one opened within which the parser is. */
+  let hiddenAt = Infinity;
+  let hidden = 0;
+  /** Whether the present hidden element was counted. */
+  let told = false;
   /** How often each element is open, and those that give a look, in their order: depth costs nothing. */
   const counts = new Map<string, number>();
   const looks: string[] = [];
@@ -82,20 +90,27 @@ export function readHtml(html: string, pageOnly = false): Reading {
     else lineEnds = !collector.isEmpty;
   };
   const parser = new Parser({
-    onopentag(name, { title: role }) {
+    onopentag(name, attributes) {
+      const role = attributes['title'];
       border(name);
       // office programs write the header and footer of printed pages as divisions of that title
       const as = name === 'div' && (role === 'header' || role === 'footer') ? role : name;
       if (open.push(as) > DEEPEST)
         throw new UnreadableFileError('The page is nested deeper than any real page. Save its text in another format.');
       count(as, 1);
+      if (hiddenAt === Infinity && isHidden(name, attributes, sheet)) [hiddenAt, told] = [open.length, false];
       if (SKIPPED.has(name)) skipping++;
       if (name === 'br') end();
-      if (name === 'img') pictures++;
+      if (name === 'img' && hiddenAt === Infinity) pictures++;
     },
     ontext(text) {
       if (open.at(-1) === 'title' && inside('head')) title += text;
       if (skipping > 0) return;
+      if (hiddenAt < Infinity) {
+        if (text.trim() && !told) hidden++;
+        told ||= text.trim() !== '';
+        return;
+      }
       if (text.trim() && (cellBegins || lineEnds)) {
         if (cellBegins) collector.tab();
         else end();
@@ -107,6 +122,7 @@ export function readHtml(html: string, pageOnly = false): Reading {
       border(name);
       const at = open.findLastIndex((one) => one === name || (name === 'div' && AROUND.has(one)));
       if (at >= 0) for (const closed of open.splice(at, 1)) count(closed, -1);
+      if (open.length < hiddenAt) hiddenAt = Infinity;
       if (SKIPPED.has(name)) skipping--;
     },
   });
@@ -117,6 +133,7 @@ export function readHtml(html: string, pageOnly = false): Reading {
   const first = kept[0];
   const notes = [
     ...(pictures > 0 ? [`${pictures} ${pictures === 1 ? 'picture' : 'pictures'} left out`] : []),
+    ...(hidden > 0 ? [`${counted(hidden, 'part')} that the page hides left out`] : []),
     ...(left > 0 ? [`${left} ${left === 1 ? 'paragraph' : 'paragraphs'} around the content left out (menus, headers, footers)`] : []),
   ];
   return { title: first?.style === 'heading1' ? tidyLine(first.text) : tidyLine(title) || null, paragraphs: kept, notes };

@@ -2,12 +2,11 @@ import PostalMime from 'postal-mime';
 import { normaliseText, tidyLine } from '../../text/normalise';
 import type { DraftParagraph } from '../../text/draft-text';
 import { readHtml } from '../html/read-html';
-import { plainParagraph } from '../plain-text/read-plain-text';
-import { UnreadableFileError, type Reading } from '../reading';
+import { UnreadableFileError, type Fact, type Reading } from '../reading';
 
 /**
- * Reads an e-mail message (RFC 5322 with MIME, `.eml`): who wrote to whom and when, then the words. Quoted lines
- * (`>`) become quotations; attachments are named, not read.
+ * Reads an e-mail message (RFC 5322 with MIME, `.eml`): its words; who wrote to whom and when are facts.
+ * Quoted lines (`>`) become quotations; attachments are named, not read.
  * @throws UnreadableFileError
  */
 export async function readMail(bytes: Uint8Array): Promise<Reading> {
@@ -20,12 +19,12 @@ export async function readMail(bytes: Uint8Array): Promise<Reading> {
     );
   const people = (some: readonly { name?: string; address?: string }[] | undefined): string =>
     (some ?? []).map(({ name, address }) => (name && address ? `${name} <${address}>` : name || address || '')).join(', ');
-  const head = [
-    ['From', people(mail.from ? [mail.from] : [])],
-    ['To', people(mail.to)],
-    ['Cc', people(mail.cc)],
-    ['Date', mail.date ?? ''],
-  ].filter(([, value]) => value);
+  const facts = [
+    { name: 'from', value: people(mail.from ? [mail.from] : []) },
+    { name: 'to', value: people(mail.to) },
+    { name: 'copy to', value: people(mail.cc) },
+    { name: 'sent', value: sent(mail.date) },
+  ].map(({ name, value }): Fact => ({ name, value: tidyLine(value) }));
   const body = mail.text?.trim() ? fromText(mail.text) : readHtml(mail.html ?? '').paragraphs;
   if (body.length === 0) throw new UnreadableFileError('The message holds no text.');
   const attachments = mail.attachments
@@ -35,9 +34,16 @@ export async function readMail(bytes: Uint8Array): Promise<Reading> {
   return {
     title: tidyLine(mail.subject ?? '') || null,
     ...(day && !Number.isNaN(day.getTime()) ? { date: day.toISOString().slice(0, 10) } : {}),
-    paragraphs: [...head.map(([name, value]) => plainParagraph(tidyLine(`${name} – ${value}`))), ...body],
+    paragraphs: body,
+    facts: facts.filter(({ value }) => value),
     notes: attachments.length > 0 ? [`attachments not read: ${attachments.join(', ').slice(0, 200)}`] : [],
   };
+}
+
+/** When a message was sent, as `YYYY-MM-DD HH:MM UTC`, where it is written in a way that the library can read. */
+function sent(date: string | undefined): string {
+  const written = /^(\d{4}-\d{2}-\d{2})T(\d{2}:\d{2})/.exec(date ?? '');
+  return written ? `${written[1]} ${written[2]} UTC` : (date ?? '');
 }
 
 /** Blocks between blank lines; lines that begin with `>` make quotations. */

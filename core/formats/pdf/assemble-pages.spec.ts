@@ -24,6 +24,35 @@ describe('paragraphs of a PDF', () => {
     ]);
   });
 
+  it('are one for a heading of two lines, and another for the words below', () => {
+    const line = (text: string, fromTop: number, size: number): PdfLine => ({
+      text,
+      left: 60,
+      right: 60 + text.length * size * 0.5,
+      fromTop,
+      size,
+    });
+    const lines = [
+      line('Who holds the night boat, and who', 60, 22),
+      line('waits on the pier', 92, 22),
+      line('We were never told.', 130, 11),
+      line('Nor were they,', 144, 11),
+      line('least of all in winter.', 158, 11),
+      line('The second', 190, 14),
+      line('winter', 212, 14),
+      line('Dark and cold it was', 240, 11),
+      line('on the pier.', 254, 11),
+    ];
+    const { paragraphs } = assemblePages([{ number: 1, width: 460, height: 900, lines }]);
+    expect(paragraphs.map(({ style, text }) => [style, text])).toEqual([
+      ['heading1', 'Who holds the night boat, and who waits on the pier'],
+      ['body', 'We were never told.'],
+      ['body', 'Nor were they, least of all in winter.'],
+      ['heading2', 'The second winter'],
+      ['body', 'Dark and cold it was on the pier.'],
+    ]);
+  });
+
   it('go on over a page that ends in mid-sentence, with the page marked where it begins', () => {
     const { paragraphs } = assemblePages([page(1, 'We waited on the pier and the'), page(2, 'boat did not come.')]);
     expect(paragraphs.map((paragraph) => paragraph.text)).toEqual(['We waited on the pier and the boat did not come.']);

@@ -147,8 +147,11 @@ class Builder {
     const endedEarly = last.right < (last.edge ?? this.right) - Math.max(30, this.body * 4);
     if (firstOfPage) return SENTENCE_ENDS.test(last.text) && (endedEarly || /^[\p{Lu}\d“"‘]/u.test(line.text));
     const gap = line.fromTop - last.fromTop;
+    // lines of larger type stand further apart
+    const usual = this.style.startsWith('heading') ? Math.max(this.pitch, line.size * 1.25) : this.pitch;
     // a gap upwards is the next column
-    if (gap > this.pitch * 1.35) return true;
+    if (gap > usual * 1.35) return true;
+    if (this.style.startsWith('heading') && !SENTENCE_ENDS.test(last.text)) return false;
     return endedEarly && SENTENCE_ENDS.test(last.text);
   }
 

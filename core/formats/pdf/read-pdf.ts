@@ -18,9 +18,10 @@ export const characterMaps = { at: '' };
  * Reads the text of a PDF (ISO 32000) in reading order, with pages as marks. Headers, footers and page numbers
  * are left out, words divided at line ends joined, and both are said.
  * @param progress told after each page
- * @throws UnreadableFileError for a damaged or encrypted file, and for scanned pages without text
+ * @param password opens a file that is locked
+ * @throws UnreadableFileError for a damaged file, one that is locked, and for scanned pages without text
  */
-export async function readPdf(bytes: Uint8Array, progress?: Progress): Promise<Reading> {
+export async function readPdf(bytes: Uint8Array, progress?: Progress, password?: string): Promise<Reading> {
   if (!new TextDecoder('latin1').decode(bytes.subarray(0, 1024)).includes('%PDF-'))
     throw new UnreadableFileError('The name ends in .pdf, but this is not a PDF. Give the file its right ending, or fetch it again.');
   const pdfjs = await import('pdfjs-dist/legacy/build/pdf.mjs');
@@ -30,6 +31,7 @@ export async function readPdf(bytes: Uint8Array, progress?: Progress): Promise<R
   const task = pdfjs.getDocument({
     // the library takes the buffer over, and the file may have to be read again
     data: bytes.slice(),
+    ...(password ? { password } : {}),
     useSystemFonts: false,
     disableFontFace: true,
     ...(characterMaps.at && { cMapUrl: characterMaps.at, cMapPacked: true, useWorkerFetch: /^https?:/.test(characterMaps.at) }),
@@ -64,7 +66,11 @@ export async function readPdf(bytes: Uint8Array, progress?: Progress): Promise<R
   } catch (error) {
     if (error instanceof UnreadableFileError) throw error;
     if (error instanceof Error && error.name === 'PasswordException')
-      throw new UnreadableFileError('The PDF is encrypted with a password. Open it, save a copy without one, and bring that in.');
+      throw password
+        ? new UnreadableFileError('This is not the password of the PDF. Give another.', [], { password: 'wrong' })
+        : new UnreadableFileError('The PDF is locked with a password. Give it here, or save a copy without one.', [], {
+            password: 'asked',
+          });
     throw new UnreadableFileError('The PDF is damaged. Fetch it again, or print it to a new PDF.');
   } finally {
     await task.destroy().catch(() => undefined);

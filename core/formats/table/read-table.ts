@@ -23,7 +23,11 @@ export async function readTable(name: string, bytes: Uint8Array, options: TableO
     const sheets = ending === '.xlsx' ? await readXlsx(bytes) : readOds(bytes);
     const sheet = sheets.find((one) => one.name === options.sheet) ?? sheets.find((one) => one.rows.length > 0) ?? sheets[0];
     if (!sheet) throw new UnreadableFileError('The workbook holds no sheets.');
-    return tidy(sheet.rows, { sheets: sheets.map((one) => one.name), sheet: sheet.name, encoding: null, delimiter: null }, options);
+    return tidy(
+      sheet.rows,
+      { sheets: sheets.map((one) => one.name), sheet: sheet.name, encoding: null, encodings: [], delimiter: null },
+      options,
+    );
   }
   if (ending !== '' && !(TABLE_ENDINGS as readonly string[]).includes(ending))
     throw new UnreadableFileError(`Files ending in ${ending} cannot be read as tables. These can: ${TABLE_ENDINGS.join(', ')}.`);
@@ -33,7 +37,7 @@ export async function readTable(name: string, bytes: Uint8Array, options: TableO
 function readDelimited(bytes: Uint8Array, options: TableOptions): Table {
   if (bytes[0] === 0x50 && bytes[1] === 0x4b)
     throw new UnreadableFileError('The name says it is text, but this is a workbook or an archive. Give it its right ending.');
-  const { text, encoding } = decodeText(bytes, options.encoding);
+  const { text, encoding, guesses } = decodeText(bytes, options.encoding);
   const words = text.replace(/^\uFEFF/, '');
   // what divides the cells is told by rows that are not empty; those that are count as rows of the file
   const { delimiter } = Papa.parse<string[]>(words, {
@@ -50,7 +54,7 @@ function readDelimited(bytes: Uint8Array, options: TableOptions): Table {
     );
   // the line end after the last row begins no other
   if (result.data.at(-1)?.join('') === '') result.data.pop();
-  return tidy(result.data, { sheets: ['table'], sheet: 'table', encoding, delimiter }, options);
+  return tidy(result.data, { sheets: ['table'], sheet: 'table', encoding, encodings: guesses, delimiter }, options);
 }
 
 async function readXlsx(bytes: Uint8Array): Promise<Sheet[]> {
@@ -105,7 +109,7 @@ function cellText(value: unknown): string {
 
 function tidy(
   raw: readonly (readonly string[])[],
-  about: Pick<Table, 'sheets' | 'sheet' | 'encoding' | 'delimiter'>,
+  about: Pick<Table, 'sheets' | 'sheet' | 'encoding' | 'encodings' | 'delimiter'>,
   options: TableOptions,
 ): Table {
   if (raw.length > MOST_ROWS + 1)

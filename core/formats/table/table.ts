@@ -1,3 +1,5 @@
+import type { EncodingSample } from '../plain-text/guess-encoding';
+
 /** A table as it was read: every cell as text, days as `YYYY-MM-DD`, all rows of the same length as the header. */
 export interface Table {
   readonly header: readonly string[];
@@ -8,6 +10,8 @@ export interface Table {
   readonly sheets: readonly string[];
   readonly sheet: string;
   readonly encoding: string | null;
+  /** Where the encoding is a guess: what it may be, with words in which it shows, the one used first. */
+  readonly encodings: readonly EncodingSample[];
   readonly delimiter: string | null;
   /** Row of the file that names the columns, from 1; null where none does. */
   readonly headerRow: number | null;
