@@ -43,7 +43,7 @@ class HandledWorker {
   }
 }
 
-const read = (name: string): FileOutcome => ({ trouble: name, encodings: [] });
+const read = (name: string): FileOutcome => ({ trouble: name, encodings: [], remedy: {} });
 
 describe('readers side by side', () => {
   let workers: HandledWorker[];
@@ -132,7 +132,7 @@ describe('readers side by side', () => {
     const bad = ask('bad');
     await reads('bad');
     workers[0]!.onerror!({ message: 'out of memory' } as ErrorEvent);
-    expect(await bad).toEqual({ trouble: DAMAGED, encodings: [] });
+    expect(await bad).toEqual({ trouble: DAMAGED, encodings: [], remedy: {} });
     expect(workers[0]!.terminated).toBeTrue();
     const good = ask('good');
     await reads('good');

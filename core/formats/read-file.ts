@@ -10,7 +10,8 @@ import { readMarkdown } from './markdown/read-markdown';
 import { readOdt } from './odt/read-odt';
 import { readPdf } from './pdf/read-pdf';
 import { decodeText } from './plain-text/encoding';
-import { readPlainText, type LineEnds } from './plain-text/read-plain-text';
+import { readPlainText, type LineEnds, type PlainReading } from './plain-text/read-plain-text';
+import { probableReadings, type ProbableReading } from './probable-readings';
 import { endingOf, READABLE_ENDINGS, TABLE_ENDINGS } from './readable-endings';
 import type { EncodingSample } from './plain-text/guess-encoding';
 import { UnreadableFileError, type Fact, type Progress, type Reading } from './reading';
@@ -26,6 +27,8 @@ export interface ReadOptions {
   readonly plain?: boolean;
   /** Leaves times in the words instead of keeping them as marks. */
   readonly keepTimes?: boolean;
+  /** Leaves names on lines of their own there, or puts each in front of what follows; left out, it is guessed. */
+  readonly namesApart?: boolean;
   /** Opens a file that is locked. */
   readonly password?: string;
 }
@@ -42,6 +45,8 @@ export interface ReadFile extends Reading {
   readonly facts: readonly Fact[];
   /** How line ends were understood, for plain text. */
   readonly lineEnds: LineEnds | null;
+  /** The ways in which it can be read, where there is more than one. */
+  readonly readings: readonly ProbableReading[];
   /** Times found in the words. */
   readonly times: number;
   /** Whether there is formatting that can be left out. */
@@ -60,12 +65,22 @@ export async function readFile(name: string, bytes: Uint8Array, options: ReadOpt
   if (bytes.length === 0) throw new UnreadableFileError('The file is empty.');
   if (bytes.length > LARGEST_FILE) throw new UnreadableFileError('The file is larger than 100 MB. Split it and bring in the parts.');
   const ending = endingOf(name);
-  const read = await readByEnding(ending, bytes, options, progress);
+  const { otherwise, ...read } = await readByEnding(ending, bytes, options, progress);
   const formatted = read.paragraphs.some((paragraph) => paragraph.emphasis.length > 0 || paragraph.style !== 'body');
-  const looked = options.plain ? read.paragraphs.map(withoutLooks) : read.paragraphs;
-  const timed = options.keepTimes ? { paragraphs: looked, times: 0 } : liftTimes(looked);
-  const { paragraphs, joined } = joinNameLines(timed.paragraphs);
+  const drafted = (paragraphs: readonly DraftParagraph[]): { paragraphs: readonly DraftParagraph[]; times: number } => {
+    const looked = options.plain ? paragraphs.map(withoutLooks) : paragraphs;
+    return options.keepTimes ? { paragraphs: looked, times: 0 } : liftTimes(looked);
+  };
+  const timed = drafted(read.paragraphs);
+  const { paragraphs, joined } =
+    options.namesApart === true
+      ? { paragraphs: timed.paragraphs, joined: 0 }
+      : joinNameLines(timed.paragraphs, options.namesApart === false);
   if (paragraphs.length === 0) throw new UnreadableFileError('The file holds no text.');
+  const variants = [
+    [read.lineEnds ?? null, timed.paragraphs] as const,
+    ...(otherwise ? [[otherwise.lineEnds, drafted(otherwise.paragraphs).paragraphs] as const] : []),
+  ];
   const notes = [
     ...read.notes,
     ...(timed.times > 0 ? [`${timed.times} times taken out of the words and kept as marks`] : []),
@@ -87,6 +102,7 @@ export async function readFile(name: string, bytes: Uint8Array, options: ReadOpt
     paragraphs,
     notes,
     times: timed.times,
+    readings: probableReadings(variants, { lineEnds: read.lineEnds ?? null, namesApart: joined === 0 }),
     formatted,
     title: read.title ?? fromName,
     sha256: await sha256(bytes),
@@ -94,14 +110,18 @@ export async function readFile(name: string, bytes: Uint8Array, options: ReadOpt
   };
 }
 
+/** A file as its own reader reads it. */
+interface FirstReading extends Reading {
+  readonly encoding?: string;
+  readonly encodings?: readonly EncodingSample[];
+  readonly lineEnds?: LineEnds;
+  /** Plain text whose line ends may as well be meant otherwise, read so. */
+  readonly otherwise?: PlainReading;
+}
+
 const withoutLooks = (paragraph: DraftParagraph): DraftParagraph => ({ ...paragraph, style: 'body', emphasis: [] });
 
-async function readByEnding(
-  ending: string,
-  bytes: Uint8Array,
-  options: ReadOptions,
-  progress?: Progress,
-): Promise<Reading & { encoding?: string; encodings?: readonly EncodingSample[]; lineEnds?: LineEnds }> {
+async function readByEnding(ending: string, bytes: Uint8Array, options: ReadOptions, progress?: Progress): Promise<FirstReading> {
   switch (ending) {
     case '.docx':
       return readDocx(bytes);
@@ -129,7 +149,9 @@ async function readByEnding(
   if (html) return { ...readHtml(text, true), ...decoded };
   if (ending === '.md' || ending === '.markdown') return { ...readMarkdown(text), ...decoded };
   if (ending === '.vtt' || ending === '.srt') return { ...readTimed(text), ...decoded };
-  return { ...readPlainText(text, options.lineEnds), ...decoded };
+  const { doubtful, ...plain } = readPlainText(text, options.lineEnds);
+  const otherwise = doubtful ? readPlainText(text, plain.lineEnds === 'wrapped' ? 'paragraphs' : 'wrapped') : undefined;
+  return { ...plain, ...decoded, ...(otherwise ? { otherwise } : {}) };
 }
 
 /** Other types behind a text ending, told by how they begin. */

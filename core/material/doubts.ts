@@ -78,7 +78,7 @@ function withoutQuestion(questions: ComposedImport['questions'], paragraphs: rea
 }
 
 /** The first of many in words, and how many more there are. */
-function told<T>(some: readonly T[], words: (one: T) => string): Doubt[] {
+export function told<T>(some: readonly T[], words: (one: T) => string): Doubt[] {
   const more = some.length - TOLD;
   return [
     ...some.slice(0, TOLD).map((one) => ({ words: words(one) })),

@@ -11,6 +11,7 @@ import type { Id, NewId } from '../model/ids';
 import type { StudyState } from '../model/study-state';
 import type { Folder } from '../model/study';
 import { added, updated, type Change, type RecordChange } from '../change/change';
+import { lineUp } from '../questions/line-up';
 import { composeText, type DraftParagraph } from '../text/draft-text';
 import { tidyLine } from '../text/normalise';
 
@@ -63,6 +64,8 @@ export interface TablePlan {
   readonly newCases: number;
   readonly newAttributes: readonly string[];
   readonly newQuestions: readonly string[];
+  /** Columns that are taken for a known question though they word it otherwise. */
+  readonly similar: readonly { readonly column: number; readonly known: string }[];
   readonly differences: readonly Difference[];
   /** Known cases of which the table says nothing new. */
   readonly unchanged: number;
@@ -102,6 +105,7 @@ class Planner {
   private readonly documents: { document: Document; text: Text }[] = [];
   private readonly matched = new Map<Id, Case>();
   private readonly changed = new Map<Id, Case>();
+  private readonly similar: { column: number; known: string }[] = [];
   private unanswered = 0;
   private readonly missing: number[];
   private readonly at: { title: number; identifier: number; date: number; folder: number };
@@ -166,6 +170,7 @@ class Planner {
       newCases: this.fresh.length,
       newAttributes: this.newAttributes.map((attribute) => attribute.name),
       newQuestions: this.newQuestions.map((question) => question.text),
+      similar: this.similar,
       differences: this.differences,
       unchanged: [...this.matched.keys()].filter((id) => !differing.has(id)).length,
       misfits: this.misfits,
@@ -195,13 +200,19 @@ class Planner {
   private prepareQuestions(): void {
     const known = questionsOf(this.state);
     let order = known.reduce((most, one) => Math.max(most, one.order + 1), 0);
-    for (const at of this.questionColumns) {
-      const text = this.choices.columns[at]!.name;
-      const there = known.find((one) => one.text.toLocaleLowerCase() === text.toLocaleLowerCase());
-      const question = there ?? { id: this.newId(), text, order: order++ };
+    const { list, files } = lineUp(
+      [this.questionColumns.map((at) => this.choices.columns[at]!.name)],
+      known.map((one) => one.text),
+    );
+    this.questionColumns.forEach((at, place) => {
+      const { wording, row, likeness } = files[0]![place]!;
+      const own = likeness === 'similar' && this.choices.columns[at]!.ownQuestion === true;
+      const there = own ? undefined : known[row];
+      if (there && likeness === 'similar') this.similar.push({ column: at, known: list[row]! });
+      const question = there ?? { id: this.newId(), text: wording, order: order++ };
       if (!there) this.newQuestions.push(question);
       this.questions.set(at, question);
-    }
+    });
   }
 
   private indexCases(): void {

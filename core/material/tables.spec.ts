@@ -1,4 +1,6 @@
 import { readFileSync } from 'node:fs';
+import { applyChange } from '../change/apply';
+import { added } from '../change/change';
 import { checkStudy } from '../integrity/check-study';
 import { asPlanned } from '../commands/attributes';
 import { guessRoles, type Column } from '../formats/table/guess-roles';
@@ -223,6 +225,23 @@ describe('bringing a table in', () => {
     const table = await readTable('p.csv', bytes('name,home\nMoira,Gull Bay\nIain,Gull Bay\n'));
     bring(bench, table, { rowsBecome: 'cases only', keep: new Set([moira.id]) });
     expect(Object.values(bench.state.tables.case).map((one) => Object.values(one.values)[0])).toEqual(['Saltpans', 'Gull Bay']);
+  });
+
+  it('takes a question that the study has in other words for that one, unless the researcher says otherwise', async () => {
+    const bench = new Bench();
+    const known = { id: '00000000-0000-4000-8000-000000000001', text: 'What will you lose when the ferry stops?', order: 0 };
+    bench.state = applyChange(bench.state, [added('question', known)]);
+    const table = await readTable(
+      'a.csv',
+      bytes('id,When the ferry stops what will you lose?,Who asked you?\nR1,"The night, the sea.",Nobody\n'),
+    );
+    const columns = guessRoles(table).map((column) => (column.name.endsWith('?') ? { ...column, role: 'question' as const } : column));
+    const plan = bring(bench, table, { columns });
+    expect(plan.similar).toEqual([{ column: 1, known: known.text }]);
+    expect(plan.newQuestions).toEqual(['Who asked you?']);
+    const own = bring(bench, table, { columns: columns.map((column) => ({ ...column, ownQuestion: true })) });
+    expect(own.similar).toEqual([]);
+    expect(own.newQuestions).toEqual(['When the ferry stops what will you lose?']);
   });
 
   it('makes a document for each question, by choice', async () => {

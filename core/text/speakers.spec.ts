@@ -90,4 +90,15 @@ describe('composing a text', () => {
     const { text } = composeText('d', paragraphs, () => null);
     expect(text.emphasis.map((span) => text.text.slice(span.start, span.end))).toEqual(['bold']);
   });
+
+  it('one who speaks once and is another, misspelt, is a speaker: the words are not those of whoever spoke before', () => {
+    const paragraphs = ['Mara: Where?', 'Shona: Here.', 'Mara: When?', 'Shona: Now.', 'Mara: Why?', 'Shnoa: Ask him.', 'Place: Saltpans'];
+    expect(speakersIn(lines(...paragraphs))).toEqual(['Mara', 'Shona', 'Shnoa']);
+  });
+
+  it('of more than a document can have none is taken', () => {
+    const list = Array.from({ length: 10_002 }, (_, at) => [`N${at}: yes`, `N${at}: no`]).flat();
+    const found = findSpeakers(lines(...list));
+    expect([found.length, found.some((one) => one.taken)]).toEqual([10_002, false]);
+  });
 });

@@ -1,4 +1,5 @@
 import { looksLikeInterviewer, type DraftParagraph } from './draft-text';
+import { misspelt } from './misspelt';
 
 /** A label as it is written at the start of a paragraph. */
 export interface WrittenLabel {
@@ -48,6 +49,9 @@ export function readLabel(paragraph: DraftParagraph): WrittenLabel | null {
 /** Names of single turns that are looked for in the whole text: a list of thousands is no conversation. */
 const MOST_SOUGHT = 200;
 
+/** As many as a document can have. */
+const MOST_SPEAKERS = 10_000;
+
 /** What is known of a label while they are counted. */
 interface Counted {
   turns: number;
@@ -90,9 +94,31 @@ export function findSpeakers(paragraphs: readonly DraftParagraph[]): SpeakerCand
   const isElsewhere = (name: string): boolean => ++sought <= MOST_SOUGHT && isNamedIn(paragraphs, name);
   const single = (name: string, { speaking, sure }: Counted): boolean =>
     mostlyLabelled && sure && speaking > 0 && (looksLikeInterviewer(name) || (!somebody && asked) || isElsewhere(name));
-  return [...labels]
-    .map(([name, known]) => ({ name, turns: known.turns, taken: known.named || recurs(known) || single(name, known) }))
+  const found = [...labels].map(([name, known]) => ({
+    name,
+    turns: known.turns,
+    taken: known.named || recurs(known) || single(name, known),
+    may: mostlyLabelled && known.sure && known.speaking > 0,
+  }));
+  // so many are no speakers, but the lines of a list
+  const many = found.filter((one) => one.taken).length > MOST_SPEAKERS;
+  const misspelt = many ? new Set<string>() : misspeltAmong(found);
+  return found
+    .map(({ name, turns, taken }) => ({ name, turns, taken: !many && (taken || misspelt.has(name)) }))
     .sort((a, b) => b.turns - a.turns);
+}
+
+/** Labels of one turn that may be those of speakers, misspelt: their words are not those of whoever spoke before. */
+function misspeltAmong(found: readonly (SpeakerCandidate & { readonly may: boolean })[]): Set<string> {
+  const taken = found.filter((one) => one.taken);
+  const single = found.filter((one) => one.may && !one.taken);
+  if (taken.length > MOST_SOUGHT || single.length > MOST_SOUGHT) return new Set();
+  const speakers = new Set(taken.map((one) => one.name));
+  return new Set(
+    misspelt(new Map([...taken, ...single].map(({ name, turns }) => [name, turns])))
+      .filter(({ perhaps }) => speakers.has(perhaps))
+      .map(({ name }) => name),
+  );
 }
 
 /** The names of candidates that are taken for speakers. */
@@ -131,9 +157,10 @@ export const isNameLine = (line: string): boolean => line.length <= 40 && NAME_L
  * Puts names that stand on a line of their own in front of what follows, as `Name: words`, so that a turn is
  * one paragraph. Done where at least two names recur and a fifth of all lines are such names; a single line in
  * capitals is a heading, not a speaker.
+ * @param always does it wherever a name recurs, as the researcher says
  * @returns the paragraphs, and how many names were moved
  */
-export function joinNameLines(paragraphs: readonly DraftParagraph[]): { paragraphs: DraftParagraph[]; joined: number } {
+export function joinNameLines(paragraphs: readonly DraftParagraph[], always = false): { paragraphs: DraftParagraph[]; joined: number } {
   const names = new Map<string, number>();
   paragraphs.forEach((paragraph, at) => {
     const name = nameLine(paragraph, paragraphs[at + 1]);
@@ -141,7 +168,8 @@ export function joinNameLines(paragraphs: readonly DraftParagraph[]): { paragrap
   });
   const recurring = new Set([...names].filter(([, count]) => count >= 2).map(([name]) => name));
   const lines = [...names].reduce((sum, [name, count]) => sum + (recurring.has(name) ? count : 0), 0);
-  if (recurring.size < 2 || lines * 5 < paragraphs.length) return { paragraphs: [...paragraphs], joined: 0 };
+  const enough = always ? recurring.size > 0 : recurring.size >= 2 && lines * 5 >= paragraphs.length;
+  if (!enough) return { paragraphs: [...paragraphs], joined: 0 };
   const joined: DraftParagraph[] = [];
   let moved = 0;
   for (let at = 0; at < paragraphs.length; at++) {

@@ -98,5 +98,9 @@ describe('memo marks', () => {
       { text: 'd', look: 'emphasis' },
     ]);
     expect(inlineParts('2 * 3 * 4')).toEqual([{ text: '2 * 3 * 4', look: 'plain' }]);
+    expect(inlineParts('**a **b** c\n**d')).toEqual([
+      { text: 'a **b', look: 'strong' },
+      { text: ' c\n**d', look: 'plain' },
+    ]);
   });
 });

@@ -6,25 +6,33 @@ import { UnreadableFileError, type Reading } from '../reading';
 /** How line ends are to be understood. */
 export type LineEnds = 'paragraphs' | 'wrapped';
 
+/** A text without formatting, and how its line ends were understood. */
+export interface PlainReading extends Reading {
+  readonly lineEnds: LineEnds;
+  /** Whether they may as well be meant otherwise. */
+  readonly doubtful: boolean;
+}
+
 /**
  * Reads plain text. Lines are paragraphs, unless blank lines separate blocks of wrapped lines: then a block
  * is a paragraph and its line ends become spaces.
  * @param lineEnds decides it; left out, it is guessed from the line lengths
  * @throws UnreadableFileError for an empty text or one that is not text
  */
-export function readPlainText(raw: string, lineEnds?: LineEnds): Reading & { lineEnds: LineEnds } {
+export function readPlainText(raw: string, lineEnds?: LineEnds): PlainReading {
   if (looksBinary(raw))
     throw new UnreadableFileError('This is not a text: it holds binary data. If it is a Word file, give it the ending .docx.');
   const text = normaliseText(raw);
   if (!text.trim()) throw new UnreadableFileError('The file is empty.');
   const names = namesAlone(text);
-  const chosen = lineEnds ?? guessLineEnds(text, names);
+  const guess = guessLineEnds(text, names);
+  const chosen = lineEnds ?? guess.lineEnds;
   const blocks = chosen === 'wrapped' ? text.split(/\n[ \t]*\n+/).flatMap((block) => unwrapped(block, names)) : text.split('\n');
   const paragraphs = blocks
     .map((block) => block.trim())
     .filter(Boolean)
     .map(plainParagraph);
-  return { title: null, paragraphs, notes: [], lineEnds: chosen };
+  return { title: null, paragraphs, notes: [], lineEnds: chosen, doubtful: guess.doubtful };
 }
 
 /** A paragraph without any formatting. */
@@ -57,14 +65,21 @@ function unwrapped(block: string, names: ReadonlySet<string>): string[] {
   return lines.length > 1 && names.has(lines[0]!) ? [lines[0]!, lines.slice(1).join(' ')] : [lines.join(' ')];
 }
 
-/** Wrapped: there are blank lines, and most lines that another follows directly end near one width, mid-sentence. */
-function guessLineEnds(text: string, names: ReadonlySet<string>): LineEnds {
+/**
+ * Wrapped: there are blank lines, and most lines that another follows directly end near one width, mid-sentence. Doubtful
+ * where nearly as many do not, or where names stand above what is said.
+ */
+function guessLineEnds(text: string, names: ReadonlySet<string>): { lineEnds: LineEnds; doubtful: boolean } {
   const lines = text.split('\n').map((line) => line.trim());
   // a name above what is said is no line that was wrapped
   const inner = lines.filter((line, at) => line && lines[at + 1] && !names.has(line));
-  if (inner.length < 3 || !/\n[ \t]*\n/.test(text)) return 'paragraphs';
+  if (inner.length === 0 || !/\n[ \t]*\n/.test(text)) return { lineEnds: 'paragraphs', doubtful: false };
   const longest = Math.max(...inner.slice(0, 5000).map((line) => line.length));
-  if (longest > 120) return 'paragraphs';
+  if (longest > 120) return { lineEnds: 'paragraphs', doubtful: names.size > 0 };
   const full = inner.filter((line) => line.length > longest * 0.6 && !/^[-*•\d]+[.)]?\s/.test(line));
-  return full.length > inner.length * 0.6 ? 'wrapped' : 'paragraphs';
+  const share = full.length / inner.length;
+  return {
+    lineEnds: inner.length >= 3 && share > 0.6 ? 'wrapped' : 'paragraphs',
+    doubtful: names.size > 0 || (share > 0.35 && share < 0.85),
+  };
 }

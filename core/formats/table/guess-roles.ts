@@ -16,6 +16,8 @@ export interface Column {
   readonly because: string;
   /** What else than the common signs says that a cell has no value, as the researcher named it. */
   readonly missing?: readonly string[];
+  /** It is no question of the study in other words, as the researcher said. */
+  readonly ownQuestion?: boolean;
 }
 
 const IDENTIFIER = /(^|[_\s-])(id|nr|no|number|code|key|case|participant|respondent|response)([_\s-]?(id|nr|no|number))?$/i;

@@ -156,7 +156,7 @@ interface FilledRow {
 }
 
 /** Rows that are shown to choose the names of columns from. */
-const SHOWN = 12;
+const SHOWN = 40;
 /** A row is full enough to name the columns from this share of the cells that rows usually have. */
 const FULL = 0.6;
 /** A title and notes take no more rows than this. */

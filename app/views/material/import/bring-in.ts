@@ -2,6 +2,7 @@ import { quoted } from '@core/text/quoted';
 import { counted } from '@core/text/counted';
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { parseValue } from '@core/attributes/values';
 import { attributesOf } from '@core/commands/attributes';
 import { correctTexts } from '@core/commands/correct-text';
 import { questionsOf } from '@core/commands/questions';
@@ -28,6 +29,8 @@ export interface BringInChoices {
   readonly folderId: Id | null;
   readonly subfolders: boolean;
   readonly asAttributes: boolean;
+  /** Names of what files say of themselves that does not come in. */
+  readonly factsLeft: ReadonlySet<string>;
   readonly cases: Table<Case>;
   readonly lineUp: LineUp;
   readonly structuredKeys: readonly number[];
@@ -96,7 +99,7 @@ export class BringIn {
           kind: item.kind,
           date: item.date || null,
           folderId: choices.subfolders && item.path ? extra.folder(item.path) : choices.folderId,
-          values: choices.asAttributes ? extra.fileFacts(item) : {},
+          values: { ...(choices.asAttributes ? extra.fileFacts(item) : {}), ...extra.ownFacts(item) },
           source: item.pasted ? null : { fileName: item.fileName.slice(0, 1000), sha256: item.text!.sha256 },
         },
         choices: { ...choicesOf(item), speakers },
@@ -132,6 +135,8 @@ class Extra {
   private readonly folders: Folder[] = [];
   private readonly questions: AskedQuestion[] = [];
   private readonly attributes: Attribute[] = [];
+  /** Choices of known attributes that have come to offer more. */
+  private readonly offered = new Map<Id, ReadonlySet<string>>();
 
   constructor(
     private readonly state: StudyState,
@@ -177,11 +182,39 @@ class Extra {
     };
   }
 
+  /** What the file says of itself, as attributes of the document. */
+  ownFacts({ text }: ImportItem): Record<Id, AttributeValue> {
+    return Object.fromEntries(
+      (text?.facts ?? [])
+        .filter((fact) => !this.choices.factsLeft.has(fact.name))
+        .map(({ name, value }) => {
+          const there = this.known().find((one) => one.name.toLocaleLowerCase() === name.toLocaleLowerCase());
+          const fits = there && parseValue(value, there.type);
+          const ofType = (['date', 'number'] as const).find((type) => parseValue(value, type) !== null) ?? 'text';
+          const id = fits === null || fits === undefined ? this.attribute(name, there ? 'text' : ofType) : there!.id;
+          return [id, this.asValue(id, value)];
+        }),
+    );
+  }
+
+  private known(): Attribute[] {
+    return [...attributesOf(this.state, 'document'), ...this.attributes];
+  }
+
+  /** A value in the type of its attribute; a choice that was not on offer is from now on. */
+  private asValue(id: Id, raw: string): AttributeValue {
+    const attribute = this.known().find((one) => one.id === id)!;
+    const value = parseValue(raw, attribute.type) ?? raw;
+    if (attribute.type === 'choice' && !attribute.choices.includes(String(value)))
+      this.offered.set(id, new Set([...(this.offered.get(id) ?? attribute.choices), String(value)]));
+    return value;
+  }
+
   private attribute(name: string, type: Attribute['type']): Id {
-    const known = attributesOf(this.state, 'document');
-    const there = [...known, ...this.attributes].find((one) => one.name === name && one.type === type);
+    const all = this.known();
+    const there = all.find((one) => one.name === name && one.type === type);
     if (there) return there.id;
-    const made: Attribute = { id: randomId(), name, of: 'document', type, choices: [], order: known.length + this.attributes.length };
+    const made: Attribute = { id: randomId(), name, of: 'document', type, choices: [], order: all.length };
     this.attributes.push(made);
     return made.id;
   }
@@ -189,6 +222,7 @@ class Extra {
   change(): Change {
     return [
       ...this.attributes.map((one) => added('attribute', one)),
+      ...[...this.offered].map(([id, choices]) => updated('attribute', this.state.tables.attribute[id]!, { choices: [...choices] })),
       ...this.folders.map((one) => added('folder', one)),
       ...this.questions.map((one) => added('question', one)),
       ...[...this.newCases.values()].map((one) => added('case', { ...one, documentIds: this.owned.get(one.id) ?? [] })),

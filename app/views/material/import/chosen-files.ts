@@ -75,8 +75,8 @@ export class ChosenFiles {
 
   private withOutcome(item: ImportItem, outcome: FileOutcome): ImportItem {
     if ('text' in outcome) return withText(item, outcome.text, this.knownAs(outcome.text.sha256, item.key));
-    if ('table' in outcome) return withTable(item, outcome.table, this.knownAs(outcome.table.sha256, item.key));
-    return { ...item, state: 'trouble', trouble: outcome.trouble, encodings: outcome.encodings };
+    if ('table' in outcome) return withTable(item, outcome.table, this.knownAs(outcome.table.sha256, item.key, outcome.table.sheet));
+    return { ...item, state: 'trouble', trouble: outcome.trouble, encodings: outcome.encodings, remedy: outcome.remedy };
   }
 
   /** Takes in what is not a file. */
@@ -99,10 +99,10 @@ export class ChosenFiles {
   }
 
   /** What has the same content, in the study or among the files here. */
-  private knownAs(sha256: string, key: number): ImportItem['sameAs'] {
+  private knownAs(sha256: string, key: number, sheet?: string): ImportItem['sameAs'] {
     const stored = this.bySum().get(sha256);
     if (stored) return { id: stored.id, title: stored.title };
-    const here = this.items().find((item) => item.key < key && (item.text ?? item.table)?.sha256 === sha256);
+    const here = this.items().find((item) => item.key < key && (item.text ?? item.table)?.sha256 === sha256 && item.table?.sheet === sheet);
     return here ? { id: null, title: here.title } : null;
   }
 
@@ -131,6 +131,16 @@ export class ChosenFiles {
   toggleNobody(item: ImportItem, at: number): void {
     const nobody = item.nobody.includes(at) ? item.nobody.filter((one) => one !== at) : [...item.nobody, at];
     this.change(item.key, { nobody });
+  }
+
+  /** Takes the other sheets of a workbook in as well, each as a table of its own. */
+  async takeSheets({ key, table, file, fileName, path }: ImportItem): Promise<void> {
+    const here = new Set(this.items().flatMap((item) => (item.file === file && item.table ? [item.table.sheet] : [])));
+    const others = table!.sheets.filter((sheet) => !here.has(sheet));
+    const items = others.map((sheet) => newItem(this.nextKey++, fileName, file, { path, options: { sheet } }));
+    this.list.update((all) => all.flatMap((item) => (item.key === key ? [item, ...items] : [item])));
+    await Promise.all(items.map(async (item) => this.arrived(item.key, await this.read(item))));
+    this.showArrived();
   }
 
   /** Two names are one speaker from now on. */

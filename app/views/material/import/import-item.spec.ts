@@ -11,6 +11,9 @@ const TEXT: TextSummary = {
     { name: 'Place', turns: 1, taken: false },
   ],
   encoding: 'utf-8',
+  encodings: [],
+  facts: [],
+  readings: [],
   lineEnds: 'paragraphs',
   times: 0,
   formatted: false,
@@ -44,6 +47,12 @@ describe('a file on its way in', () => {
     expect([again.title, again.kind, again.speakers]).toEqual(['Mine', 'article', {}]);
   });
 
+  it('takes labels that another way of reading brings, and keeps what was decided about those that were there', () => {
+    const decided = { ...withText(item('x.txt'), TEXT, null), speakers: {} };
+    const more = { ...TEXT, speakers: [...TEXT.speakers.slice(1), { name: 'Iain', turns: 2, taken: true }] };
+    expect(Object.keys(withText(decided, more, null).speakers)).toEqual(['Iain']);
+  });
+
   it('stays out, unless wanted, when the study has its content', () => {
     expect(withText(item('x.txt'), TEXT, { id: null, title: 'Interview' }).wanted).toBeFalse();
   });
@@ -54,6 +63,7 @@ describe('a file on its way in', () => {
       sheets: ['table'],
       sheet: 'table',
       encoding: 'utf-8',
+      encodings: [],
       delimiter: ',',
       headerRow: 1,
       above: [],

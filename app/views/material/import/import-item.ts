@@ -1,4 +1,5 @@
 import type { ReadOptions } from '@core/formats/read-file';
+import type { Remedy } from '@core/formats/reading';
 import type { Column } from '@core/formats/table/guess-roles';
 import type { TableOptions } from '@core/formats/table/table';
 import { looksLikeInterviewer } from '@core/text/draft-text';
@@ -30,6 +31,8 @@ export interface ImportItem {
   readonly table: TableSummary | null;
   readonly trouble: string;
   readonly encodings: readonly string[];
+  /** What may help to read a file that cannot be read as it is. */
+  readonly remedy: Remedy;
   /** Whether it comes in. */
   readonly wanted: boolean;
   readonly title: string;
@@ -65,6 +68,7 @@ export function newItem(key: number, fileName: string, file: Blob, fields: Parti
     table: null,
     trouble: '',
     encodings: [],
+    remedy: {},
     wanted: true,
     title: '',
     kind: 'interview',
@@ -85,7 +89,7 @@ export function newItem(key: number, fileName: string, file: Blob, fields: Parti
 /** The item once its text is read; what was decided before stays. */
 export function withText(item: ImportItem, text: TextSummary, sameAs: ImportItem['sameAs']): ImportItem {
   const first = item.text === null;
-  const speakers = first ? speakersAsWritten(namesTaken(text.speakers)) : item.speakers;
+  const speakers = speakersOf(item, text);
   const markers = first && isStructured(text) ? text.guesses[0]! : item.markers;
   return {
     ...item,
@@ -94,6 +98,7 @@ export function withText(item: ImportItem, text: TextSummary, sameAs: ImportItem
     changedAt: text.changedAt,
     trouble: '',
     encodings: [],
+    remedy: {},
     sameAs,
     wanted: first ? sameAs === null : item.wanted,
     title: first ? text.title : item.title,
@@ -118,10 +123,25 @@ export function withTable(item: ImportItem, table: TableSummary, sameAs: ImportI
     sameAs,
     trouble: '',
     encodings: [],
-    title: item.title || item.fileName,
+    remedy: {},
+    title: item.title || nameOf(item, table),
     kind: 'survey answers',
     rowsBecome,
     columns: same ? item.columns : rowsBecome === 'cases only' ? table.asCases : table.asDocuments,
+  };
+}
+
+/** A table is called by its file, and by its sheet where there are several. */
+const nameOf = ({ fileName }: ImportItem, { sheets, sheet }: TableSummary): string =>
+  sheets.length > 1 ? `${fileName}, ${sheet}` : fileName;
+
+/** What was decided about a label stays; one that was not there in the reading before is taken as it is written. */
+function speakersOf({ text: before, speakers }: ImportItem, text: TextSummary): ImportItem['speakers'] {
+  const known = new Set(before?.speakers.map((label) => label.name));
+  const found = new Set(text.speakers.map((label) => label.name));
+  return {
+    ...Object.fromEntries(Object.entries(speakers).filter(([label]) => found.has(label))),
+    ...speakersAsWritten(namesTaken(text.speakers).filter((name) => !known.has(name))),
   };
 }
 

@@ -1,6 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { writeXlsx } from '@core/formats/xlsx/write-xlsx';
 import { Bench } from '@core/testing/make';
 import { Notices } from '../../../state/notices';
 import { selectData } from '../../../state/study.selectors';
@@ -92,14 +93,114 @@ describe('bringing files in', () => {
     expect(documents().length).toBe(1);
   });
 
-  it('reads anew with another encoding where the bytes are not what they seem', async () => {
+  it('shows a guessed encoding with its words, and reads otherwise in a click', async () => {
     await choose(new File([new Uint8Array([0x43, 0x61, 0x66, 0xe9])], 'cafe.txt'));
-    expect(page.find('[role=alert]').textContent).toContain('Choose the encoding');
-    await page.type('.trouble ~ label select', 'windows-1252', 'change');
+    expect(preview()).toEqual(['Café']);
+    expect(page.find('fl-encoding-samples').textContent).toContain('The encoding is a guess');
+    expect([page.find('.taken strong').textContent, page.find('.taken q').textContent]).toEqual(['windows-1252', 'Café']);
+    await page.click(page.all('fl-encoding-samples button').find((one) => one.textContent.includes('macintosh'))!);
     await until(
-      () => preview().join() === 'Café',
+      () => preview().join() === 'CafÈ',
       () => page.fixture.detectChanges(),
     );
+    expect(page.host.querySelector('fl-encoding-samples')).toBeNull();
+  });
+
+  it('asks for the encoding where none clearly fits, by the words that tell', async () => {
+    const czech = [0x44, 0x6f, 0x62, 0x72, 0xfd, 0x20, 0x64, 0x65, 0x6e, 0x2c, 0x20, 0x6a, 0xe1, 0x20, 0x6a, 0x73, 0x65, 0x6d, 0x20];
+    const more = [0x76, 0x20, 0x42, 0x72, 0x6e, 0xec, 0x20, 0x75, 0x20, 0xf8, 0x65, 0x6b, 0x79, 0x2c, 0x20, 0xbe, 0x69, 0x6a, 0x75];
+    await choose(new File([new Uint8Array([...czech, ...more])], 'brno.txt'));
+    expect(page.find('[role=alert]').textContent).toContain('Choose the encoding');
+    await page.click(page.all('fl-encoding-samples button').find((one) => one.textContent.includes('řeky'))!);
+    await until(
+      () => preview().join() === 'Dobrý den, já jsem v Brně u řeky, žiju',
+      () => page.fixture.detectChanges(),
+    );
+  });
+
+  it('shows the ways in which a text can be read, and reads it in another one', async () => {
+    const turns = ['Mara\nWhere did you wait?\nOn the pier?', 'Shona\nOn the pier.', 'Mara\nHow long?', 'Shona\nUntil it came.'];
+    await choose(file('above.txt', turns.join('\n\n')));
+    expect(page.texts('.speakers tbody tr').length).toBe(2);
+    const ways = () => page.all('.readings button');
+    expect(ways().map((one) => one.getAttribute('aria-pressed'))).toEqual(['true', 'false', 'false', 'false']);
+    await page.click(ways().find((one) => one.textContent.includes('9 paragraphs'))!);
+    await until(
+      () => preview()[0] === 'Mara',
+      () => page.fixture.detectChanges(),
+    );
+    await page.click(ways().find((one) => one.textContent.includes('4 paragraphs'))!);
+    await until(
+      () => preview()[0] === 'Where did you wait? On the pier?',
+      () => page.fixture.detectChanges(),
+    );
+    expect(page.texts('.speakers tbody tr').length).toBe(2);
+  });
+
+  it('offers what a file says of itself as attributes of its document', async () => {
+    const head = (more: string) => `---\nplace: The Mile\nwaves: 3\nsent: 2025-01-22\n${more}---\nDark.`;
+    await choose(file('one.md', head('mood: low\n')), file('two.md', head('')));
+    expect(page.texts('[aria-label="What the file says of itself"] label')).toEqual([
+      'place: The Mile',
+      'waves: 3',
+      'sent: 2025-01-22',
+      'mood: low',
+    ]);
+    (page.all('[aria-label="What the file says of itself"] input')[1] as HTMLInputElement).click();
+    await bringIn('Bring in 2 files');
+    const attributes = Object.values(tables().attribute);
+    expect(attributes.map(({ name, of, type }) => [name, of, type])).toEqual([
+      ['place', 'document', 'text'],
+      ['sent', 'document', 'date'],
+      ['mood', 'document', 'text'],
+    ]);
+    const valued = documents().map(({ title, values }) => [title, attributes.map(({ id }) => values[id])]);
+    expect(valued.sort()).toEqual([
+      ['one', ['The Mile', '2025-01-22', 'low']],
+      ['two', ['The Mile', '2025-01-22', undefined]],
+    ]);
+    // a later file with the same field has the same attribute, whatever its case
+    await choose(file('three.md', '---\nPlace: Home\nsent: unknown\n---\nLight.'));
+    await bringIn('Bring in this document');
+    expect(Object.values(tables().attribute).map(({ name, type }) => `${name} ${type}`)).toEqual([
+      'place text',
+      'sent date',
+      'mood text',
+      'sent text',
+    ]);
+    page.session.undo();
+    expect(Object.values(tables().attribute).length).toBe(3);
+  });
+
+  it('asks for the password of a locked file, and says when it is not the one', async () => {
+    const outcome = (password: 'asked' | 'wrong') => ({ trouble: 'It is locked.', encodings: [], remedy: { password } });
+    const reading = spyOn(files, 'read').and.callFake((_key, _name, _file, options) =>
+      Promise.resolve(outcome(options.password ? 'wrong' : 'asked')),
+    );
+    await choose(file('locked.pdf', '%PDF-'));
+    const field = () => page.find<HTMLInputElement>('.unlock input');
+    expect(field().getAttribute('aria-invalid')).toBe('false');
+    field().value = 'ferry';
+    page.find('.unlock').dispatchEvent(new Event('submit', { cancelable: true }));
+    await until(
+      () => page.host.querySelector('.unlock input')?.getAttribute('aria-invalid') === 'true',
+      () => page.fixture.detectChanges(),
+    );
+    expect(reading.calls.mostRecent().args[3].password).toBe('ferry');
+  });
+
+  it('says of a question that one file alone asks that it may be none', async () => {
+    const questions = (...some: string[]) => some.map((one) => `Q: ${one}\nA: Well.`).join('\n');
+    await choose(
+      file('one.txt', questions('Why do you cross?', 'Who owns the boat?')),
+      file('two.txt', questions('Why do you cross?', 'Who owns the boat?', 'Ring the office first')),
+    );
+    await page.click(page.all('.file > button').find((one) => one.textContent.includes('two'))!);
+    await until(
+      () => page.texts('.doubts li').length === 1,
+      () => page.fixture.detectChanges(),
+    );
+    expect(page.texts('.doubts li')[0]).toContain('“Ring the office first” is asked in this file only');
   });
 
   it('notices content that is there already, and leaves it out unless told otherwise', async () => {
@@ -167,6 +268,62 @@ describe('bringing files in', () => {
     ).toEqual(['R1', 'R2']);
     expect(Object.values(tables().question).map((one) => one.text)).toEqual(['What do you fear?']);
     expect(said()).toContain('survey.csv: 2 documents, 2 new and 0 changed participants.');
+  });
+
+  it('takes a question of a table for one that the study has in other words, unless told otherwise', async () => {
+    await choose(file('one.csv', 'id,What will you lose when the ferry stops?\nR1,"The night, and the sea in it, when the boat is late."'));
+    await bringIn('Bring in this table');
+    await choose(file('two.csv', 'id,When the ferry stops what will you lose?\nR2,"All of it, the night and the sea and the boat."'));
+    expect(page.find('.like').textContent).toContain('taken for “What will you lose when the ferry stops?”');
+    await page.click(page.button('not the same'));
+    await until(
+      () => page.find('.like').textContent!.includes('a question of its own'),
+      () => page.fixture.detectChanges(),
+    );
+    await page.click(page.button('undo'));
+    await until(
+      () => page.find('.like').textContent!.includes('taken for'),
+      () => page.fixture.detectChanges(),
+    );
+    await bringIn('Bring in this table');
+    expect(Object.values(tables().question).length).toBe(1);
+    expect(documents().length).toBe(2);
+  });
+
+  it('brings in several sheets of a workbook together', async () => {
+    const workbook = await writeXlsx([
+      {
+        name: 'Home',
+        rows: [
+          ['name', 'age'],
+          ['Shona', '44'],
+          ['Iain', '61'],
+        ],
+      },
+      {
+        name: 'Away',
+        rows: [
+          ['name', 'age'],
+          ['Moira', '58'],
+          ['Ewan', '9'],
+        ],
+      },
+    ]);
+    await choose(new File([workbook as BlobPart], 'people.xlsx'));
+    await page.click(page.button('Bring in its other 1 sheet too'));
+    await until(
+      () =>
+        page.texts('.file .name').join() === 'people.xlsx, Home,people.xlsx, Away' &&
+        page.texts('.file .second').every((one) => one === 'people.xlsx'),
+      () => page.fixture.detectChanges(),
+    );
+    expect(page.host.textContent).not.toContain('The same file is in this list already');
+    await bringIn('Bring in 2 files');
+    expect(
+      Object.values(tables().case)
+        .map((one) => one.name)
+        .sort(),
+    ).toEqual(['Ewan', 'Iain', 'Moira', 'Shona']);
   });
 
   it('takes pasted text through the same preview', async () => {

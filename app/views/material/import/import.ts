@@ -17,9 +17,11 @@ import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { questionsOf } from '@core/commands/questions';
 import { READABLE_ENDINGS, TABLE_ENDINGS } from '@core/formats/readable-endings';
+import { told, type Doubt } from '@core/material/doubts';
 import type { Preview } from '@core/material/preview';
 import type { Id } from '@core/model/ids';
 import { lineUp } from '@core/questions/line-up';
+import { quoted } from '@core/text/quoted';
 import { Notices } from '../../../state/notices';
 import { Drafts } from '../../../state/drafts';
 import { StudySession } from '../../../state/study-session';
@@ -30,9 +32,10 @@ import { FilesService } from '../../../workers/files-service';
 import { Icon } from '../../../ui/icon/icon';
 import { BringIn } from './bring-in';
 import { ChosenFiles } from './chosen-files';
+import { EncodingSamples } from './encoding-samples';
 import { filesOfDrop, type ChosenFile } from './dropped-files';
 import { choicesOf, newItem, type ImportItem } from './import-item';
-import type { Decisions } from './question-decisions';
+import { askedOnce, type Decisions } from './question-decisions';
 import { QuestionTable } from './question-table';
 import { TableSettings } from './table-settings';
 import { TextSettings } from './text-settings';
@@ -52,6 +55,7 @@ const MORE_PARAGRAPHS = 200;
     CdkFixedSizeVirtualScroll,
     CdkVirtualForOf,
     Icon,
+    EncodingSamples,
     TextSettings,
     TableSettings,
     QuestionTable,
@@ -91,6 +95,8 @@ export class Import implements OnDestroy {
   /** Folders of a chosen folder become folders; where a file lay and when it was changed become attributes. */
   protected readonly subfolders = signal(true);
   protected readonly asAttributes = signal(false);
+  /** Names of what files say of themselves that does not come in, the same for all files. */
+  protected readonly factsLeft = signal<ReadonlySet<string>>(new Set());
   protected readonly decisions = signal<Decisions>(new Map());
   protected readonly hasPaths = computed(() => this.items().some((item) => item.path));
   protected readonly folderList = computed(() => Object.values(this.folders()).sort((a, b) => a.name.localeCompare(b.name)));
@@ -99,16 +105,32 @@ export class Import implements OnDestroy {
   /** Of what the questions of each file were listed. */
   private readonly listed = new Map<number, Pick<ImportItem, 'text' | 'markers'>>();
   private readonly wordings = signal<ReadonlyMap<number, readonly string[]>>(new Map());
-  protected readonly linedUp = computed(() => {
+  private readonly knownQuestions = computed(() => {
     const data = this.data();
-    const known = data ? questionsOf(data).map((question) => question.text) : [];
-    return lineUp(
-      this.structured().map((item) => this.wordings().get(item.key) ?? []),
-      known,
-    );
+    return data ? questionsOf(data).map((question) => question.text) : [];
   });
+  protected readonly linedUp = computed(() =>
+    lineUp(
+      this.structured().map((item) => this.wordings().get(item.key) ?? []),
+      this.knownQuestions(),
+    ),
+  );
   protected readonly structuredKeys = computed(() => this.structured().map((item) => item.key));
   protected readonly structuredNames = computed(() => this.structured().map((item) => item.title));
+
+  /** Other texts that were read, which could take over what was decided for this one. */
+  protected readonly otherTexts = computed(() => this.items().filter((item) => item.text && item !== this.current()).length);
+  private readonly askedOnce = computed(() =>
+    askedOnce(this.linedUp(), this.structuredKeys(), this.decisions(), this.knownQuestions().length),
+  );
+  /** What looks wrong in the file that is shown. */
+  protected readonly doubts = computed((): readonly Doubt[] => {
+    const once = this.askedOnce().get(this.current()?.key ?? -1) ?? [];
+    return [
+      ...(this.preview()?.doubts ?? []),
+      ...told(once, (wording) => `${quoted(wording.slice(0, 90))} is asked in this file only: a question, or something else?`),
+    ];
+  });
 
   protected readonly byKey = (_: number, item: ImportItem): number => item.key;
   protected readonly preview = signal<Preview | null>(null);
@@ -192,6 +214,15 @@ export class Import implements OnDestroy {
     this.previewed.update((known) => new Map(known).set(key, (known.get(key) ?? FIRST_PARAGRAPHS) + MORE_PARAGRAPHS));
   }
 
+  /** Opens a locked file. */
+  protected unlock(item: ImportItem, password: string): void {
+    if (password) void this.chosen.readAgain(item.key, { password });
+  }
+
+  protected wantFact(name: string, wanted: boolean): void {
+    this.factsLeft.update((left) => new Set(wanted ? [...left].filter((one) => one !== name) : [...left, name]));
+  }
+
   protected decide(key: string): void {
     this.decisions.update((known) => new Map(known).set(key, 'own'));
   }
@@ -223,6 +254,7 @@ export class Import implements OnDestroy {
       folderId: this.folderId(),
       subfolders: this.subfolders(),
       asAttributes: this.asAttributes(),
+      factsLeft: this.factsLeft(),
       cases: this.cases(),
       lineUp: this.linedUp(),
       structuredKeys: this.structuredKeys(),

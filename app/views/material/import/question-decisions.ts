@@ -14,3 +14,15 @@ export function takenFor(lineUp: LineUp, keys: readonly number[], decisions: Dec
   );
   return { list, files };
 }
+
+/** Questions that one file alone asks, where several are brought in and the study does not know them; by the file's key. */
+export function askedOnce(lineUp: LineUp, keys: readonly number[], decisions: Decisions, known: number): Map<number, string[]> {
+  const { files } = takenFor(lineUp, keys, decisions);
+  if (files.length < 2) return new Map();
+  const asking = Map.groupBy(
+    files.flatMap((file, at) => file.map((one) => ({ ...one, key: keys[at]! }))),
+    (one) => one.row,
+  );
+  const once = [...asking].flatMap(([row, some]) => (row >= known && some.length === 1 ? [some[0]!] : []));
+  return new Map([...Map.groupBy(once, (one) => one.key)].map(([key, some]) => [key, some.map((one) => one.wording)]));
+}

@@ -1,6 +1,7 @@
 import { Counted } from '../../../ui/counted/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { ENCODINGS } from '@core/formats/plain-text/encoding';
 import { COLUMN_ROLES, type Column, type ColumnRole } from '@core/formats/table/guess-roles';
 import { showValue } from '@core/attributes/values';
 import { ATTRIBUTE_TYPES, type Attribute } from '@core/model/case';
@@ -8,11 +9,12 @@ import type { RowsBecome } from '@core/material/plan-table';
 import type { Id } from '@core/model/ids';
 import { selectStudy } from '../../../state/study.selectors';
 import type { TablePlanSummary } from '@core/filing/filing';
+import { EncodingSamples } from './encoding-samples';
 import type { ImportItem } from './import-item';
 
 /** What a table becomes: a role for each column, and what bringing it in would change. */
 @Component({
-  imports: [Counted],
+  imports: [Counted, EncodingSamples],
   selector: 'fl-table-settings',
   templateUrl: './table-settings.html',
   styleUrl: './table-settings.scss',
@@ -23,8 +25,11 @@ export class TableSettings {
   readonly plan = input.required<TablePlanSummary | { readonly trouble: string } | null>();
   readonly changed = output<Partial<ImportItem>>();
   readonly readAgain = output<ImportItem['options']>();
+  /** The other sheets of the workbook are wanted too. */
+  readonly sheets = output();
 
   protected readonly study = inject(Store).selectSignal(selectStudy);
+  protected readonly encodings = ENCODINGS;
   protected readonly roles = COLUMN_ROLES;
   protected readonly types = ATTRIBUTE_TYPES;
   protected readonly delimiters = [
@@ -64,6 +69,16 @@ export class TableSettings {
     const columns = this.item().columns.map((column, row) =>
       row === at ? { ...column, type: type as Attribute['type'], because: 'you said so' } : column,
     );
+    this.changed.emit({ columns });
+  }
+
+  /** The known question that a column is taken for though it is worded otherwise, if there is one. */
+  protected similar(at: number): string | undefined {
+    return this.ready()?.similar.find((one) => one.column === at)?.known;
+  }
+
+  protected setOwn(at: number, own: boolean): void {
+    const columns = this.item().columns.map((column, row) => (row === at ? { ...column, ownQuestion: own } : column));
     this.changed.emit({ columns });
   }
 

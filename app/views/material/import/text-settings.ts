@@ -1,16 +1,20 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { ENCODINGS } from '@core/formats/plain-text/encoding';
+import type { ProbableReading } from '@core/formats/probable-readings';
 import type { SpeakerChoice } from '@core/material/compose-import';
 import { TEXT_KINDS } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import { naturalOrder } from '@core/text/natural-order';
 import type { Marker, Markers } from '@core/questions/find-questions';
 import { selectCases, selectStudy } from '../../../state/study.selectors';
+import { Counted } from '../../../ui/counted/counted';
+import { EncodingSamples } from './encoding-samples';
 import type { ImportItem } from './import-item';
 
 /** How one file is read and what it becomes: every setting can be changed at any time, and the preview follows. */
 @Component({
+  imports: [Counted, EncodingSamples],
   selector: 'fl-text-settings',
   templateUrl: './text-settings.html',
   styleUrl: './text-settings.scss',
@@ -24,6 +28,9 @@ export class TextSettings {
   readonly readAgain = output<ImportItem['options']>();
   readonly markersForAll = output<Markers | null>();
   readonly speakersForAll = output();
+  /** Names of what files say of themselves that does not come in. */
+  readonly factsLeft = input<ReadonlySet<string>>(new Set());
+  readonly factWanted = output<{ readonly name: string; readonly wanted: boolean }>();
 
   private readonly store = inject(Store);
   protected readonly study = this.store.selectSignal(selectStudy);
@@ -32,7 +39,7 @@ export class TextSettings {
   protected readonly kinds = TEXT_KINDS;
   protected readonly encodings = ENCODINGS;
   /** Markers on offer: every label, and the looks. */
-  protected readonly markerNames = computed(() => [...(this.item().text?.speakers ?? []).map((speaker) => speaker.name)]);
+  protected readonly markerNames = computed(() => (this.item().text?.speakers ?? []).slice(0, 200).map((speaker) => speaker.name));
 
   /** Labels that are speakers', or were taken for such. */
   protected readonly rows = computed(() => (this.item().text?.speakers ?? []).filter((label) => label.taken || this.speaker(label.name)));
@@ -42,6 +49,15 @@ export class TextSettings {
   );
   /** Left-out labels that are shown. */
   protected readonly most = 12;
+
+  protected readAs({ lineEnds, namesApart }: ProbableReading): void {
+    this.readAgain.emit({ namesApart, ...(lineEnds ? { lineEnds } : {}) });
+  }
+
+  /** Who speaks in one way of reading, and how often. */
+  protected voices({ speakers }: ProbableReading): string {
+    return speakers.length === 0 ? 'nobody named' : speakers.map(({ name, turns }) => `${name} ${turns}`).join(', ');
+  }
 
   protected kindOf(value: string): ImportItem['kind'] {
     return value as ImportItem['kind'];
