@@ -21,7 +21,6 @@ describe('the ways in which a text can be read', () => {
       'paragraphs; joined; 6; Mara 2,Shona 2; true',
       'paragraphs; apart; 10; ; false',
       'wrapped; joined; 4; Mara 2,Shona 2; false',
-      'wrapped; apart; 8; ; false',
     ]);
     const chosen = await read(above, { lineEnds: 'wrapped', namesApart: false });
     expect(chosen.paragraphs.map((one) => one.text)[0]).toBe('Mara: Where did you wait for it? On the pier?');

@@ -34,7 +34,9 @@ export function probableReadings(
     for (const [namesApart, paragraphs] of [[false, joined.paragraphs] as const, [true, apart] as const]) {
       const words = paragraphs.map((paragraph) => paragraph.text).join('\n');
       const isChosen = lineEnds === chosen.lineEnds && (namesApart === chosen.namesApart || joined.joined === 0);
-      if (found.has(words) && !isChosen) continue;
+      // with its lines joined a text is hardly meant to keep its names apart
+      const unlikely = namesApart && lineEnds === 'wrapped' && joined.joined > 0;
+      if ((found.has(words) || unlikely) && !isChosen) continue;
       const candidates = findSpeakers(paragraphs);
       const taken = new Set(namesTaken(candidates));
       found.set(words, {

@@ -13,6 +13,7 @@ describe('the encoding of a text that is not Unicode', () => {
   const texts: readonly (readonly [encoding: string, text: string])[] = [
     ['windows-1252', 'Ich heiße Müller und das Boot gehörte meinem Großvater.'],
     ['windows-1252', 'The Café on the pier'],
+    ['windows-1252', 'Mara: Où est le café?\nShona: À côté du môle, près de la grève.'],
     ['iso-8859-2', 'Żółw i łódka stały przy brzegu, a mój wujek mówił.'],
     ['windows-1251', 'имя;возраст\nАнна;34'],
     ['koi8-r', 'Меня зовут Анна, и лодка принадлежала моему деду.'],
@@ -31,10 +32,13 @@ describe('the encoding of a text that is not Unicode', () => {
     });
 
   it('is asked for where two fit about as well, with the words that tell them apart', () => {
-    const bytes = written('Dobrý den, já jsem Pavel a žiju v Brně u řeky.', 'iso-8859-2');
+    const bytes = written('Señor Peña habló de la niñez en A Coruña, y de cómo se marchó.', 'windows-1252');
     const { samples, clear } = guessEncoding(bytes, ENCODINGS);
     expect(clear).toBe(false);
-    expect(samples.find((one) => one.encoding === 'iso-8859-2')!.words).toEqual(['Dobrý', 'já', 'žiju', 'Brně', 'řeky']);
+    expect(samples.map((one) => [one.encoding, one.words[0]]).slice(0, 2)).toEqual([
+      ['windows-1252', 'Señor'],
+      ['iso-8859-2', 'Seńor'],
+    ]);
     try {
       decodeText(bytes);
       fail('it was read');

@@ -33,7 +33,7 @@ const ALSO: readonly (readonly [encoding: string, confidence: number])[] = [
 ];
 /** From this confidence on an encoding fits, where the next has no more than this share of it. */
 const FITS = 15;
-const NEXT = 0.75;
+const NEXT = 0.82;
 /** Bytes that are looked at: whole lines of them. */
 const LOOKED_AT = 200_000;
 /** Encodings and words that are shown. */
@@ -92,8 +92,9 @@ function decoded(bytes: Uint8Array, encoding: string, cut = false): string | nul
 }
 
 const SCRIPTS = [/\p{Script=Latin}/u, /\p{Script=Cyrillic}/u, /\p{Script=Greek}/u, /\p{Script=Hebrew}/u, /\p{Script=Arabic}/u];
-/** A mark that stands on nothing; a sign within a word; a capital in the midst of small letters. */
-const ODD = /^\p{M}|[\p{L}\p{M}][^\p{L}\p{M}\p{N}\p{P}]+\p{L}|\p{Ll}\p{Lu}|\p{L}(?![\u0000-\u007f])\p{Lu}\p{Ll}/u;
+/** A mark that stands on nothing; a sign or a fraction within a word or before it; a capital in the midst of small letters. */
+const ODD =
+  /^\p{M}|[\p{No}\p{Sk}\p{So}\p{Sm}]\p{L}|[\p{L}\p{M}][^\p{L}\p{M}\p{N}\p{P}]+\p{L}|\p{Ll}\p{Lu}|\p{L}(?![\u0000-\u007f])\p{Lu}\p{Ll}/u;
 
 /** The share of words that no language would write so, 0 to 1. */
 function oddness(words: readonly string[]): number {

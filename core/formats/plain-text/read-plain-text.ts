@@ -1,5 +1,6 @@
 import { normaliseText } from '../../text/normalise';
 import type { DraftParagraph } from '../../text/draft-text';
+import { misspelt } from '../../text/misspelt';
 import { isNameLine } from '../../text/speakers';
 import { UnreadableFileError, type Reading } from '../reading';
 
@@ -45,7 +46,13 @@ function looksBinary(raw: string): boolean {
   return odd > head.length / 50;
 }
 
-/** Names that stand alone on the first line of several blocks, above what is said: at least two, each more than once. */
+/** Names that are held against each other. */
+const MOST_NAMES = 300;
+
+/**
+ * Names that stand alone on the first line of several blocks, above what is said: at least two, each more than once, and
+ * those that are one of them, misspelt.
+ */
 function namesAlone(text: string): ReadonlySet<string> {
   const times = new Map<string, number>();
   const lines = text.split('\n').map((line) => line.trim());
@@ -53,7 +60,8 @@ function namesAlone(text: string): ReadonlySet<string> {
     if (line && lines[at + 1] && !lines[at - 1] && isNameLine(line)) times.set(line, (times.get(line) ?? 0) + 1);
   });
   const recurring = [...times].flatMap(([name, count]) => (count > 1 ? [name] : []));
-  return new Set(recurring.length > 1 ? recurring : []);
+  if (recurring.length < 2 || times.size > MOST_NAMES) return new Set(recurring.length < 2 ? [] : recurring);
+  return new Set([...recurring, ...misspelt(times).flatMap(({ name, perhaps }) => (recurring.includes(perhaps) ? [name] : []))]);
 }
 
 /** The lines of a block as one paragraph; a name above them stays on its own. */
