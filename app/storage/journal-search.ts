@@ -52,6 +52,10 @@ export async function findEntries(
 
   if (touching.length > 0) {
     const keys = await Promise.all(touching.map((word) => db.journal.where('touches').equals(word).primaryKeys()));
+    // a few entries touch thousands of things, and are not looked up by each
+    await db.touched.each(({ seq, words }) => {
+      if (touching.some((word) => words.includes(word))) keys.push([seq]);
+    });
     const wanted = [...new Set(keys.flat())].filter((seq) => seq < before).sort((a, b) => b - a);
     for (let at = 0; at < wanted.length; at += FIRST_STEP) {
       const rows = await db.journal.bulkGet(wanted.slice(at, at + FIRST_STEP));

@@ -2,6 +2,7 @@ import Dexie from 'dexie';
 import type { JournalEntry } from '@core/change/journal';
 import type { Id } from '@core/model/ids';
 import type { Study } from '@core/model/study';
+import { Packs } from './packs';
 import { DATABASE_PREFIX, StudyDatabase } from './study-database';
 import type { StudySummary } from './study-storage';
 import { whileNobodyWrites } from './writer-lock';
@@ -19,7 +20,8 @@ async function summarise(studyId: Id): Promise<StudySummary | null> {
     const study = (await db.meta.get('study'))?.value as Study | undefined;
     if (!study) return null;
     const last: JournalEntry | undefined = await db.journal.orderBy('seq').last();
-    return { study, documents: await db.records('document').count(), lastChange: last?.at ?? study.createdAt };
+    const documents = (await db.records('document').count()) + (await new Packs(db).count('document'));
+    return { study, documents, lastChange: last?.at ?? study.createdAt };
   } finally {
     db.close();
   }

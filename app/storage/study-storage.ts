@@ -11,6 +11,7 @@ import type { Study } from '@core/model/study';
 import type { StudyState } from '@core/model/study-state';
 import { LogDigests } from './log-digests';
 import { findEntries, type JournalFilter, type JournalPage } from './journal-search';
+import { Packs } from './packs';
 import { toState } from './to-state';
 import { DATABASE_PREFIX, fromRow, StudyDatabase, toRow, toRowInTurns } from './study-database';
 
@@ -52,7 +53,11 @@ export class NoSuchStudyError extends Error {
 
 /** Reads and writes one study. */
 export class StudyStorage {
-  private constructor(private readonly db: StudyDatabase) {}
+  private readonly packs: Packs;
+
+  private constructor(private readonly db: StudyDatabase) {
+    this.packs = new Packs(db);
+  }
 
   /** @throws NoSuchStudyError, NewerVersionError */
   static async of(studyId: Id): Promise<StudyStorage> {
@@ -96,11 +101,12 @@ export class StudyStorage {
   /** Reads everything but texts and journal, in one transaction. @throws NoSuchStudyError */
   async open(): Promise<OpenedStudy> {
     const { db } = this;
-    const tables = [db.meta, db.passages, ...TABLE_TYPES.map((type) => db.records(type))];
-    const [meta, passages, ...records] = await db.transaction('r', tables, () =>
+    const tables = [db.meta, db.passages, db.packs, db.packed, ...TABLE_TYPES.map((type) => db.records(type))];
+    const [meta, passages, packed, ...records] = await db.transaction('r', tables, () =>
       Promise.all([
         db.meta.toArray(),
         db.passages.toArray(),
+        this.packs.of(TABLE_TYPES),
         ...TABLE_TYPES.map((type) => db.records(type).toArray() as PromiseLike<unknown[]>),
       ]),
     );
@@ -108,7 +114,7 @@ export class StudyStorage {
     const study = value('study') as Study | undefined;
     if (!study) throw new NoSuchStudyError();
     const stored: Record<string, readonly unknown[]> = {};
-    TABLE_TYPES.forEach((type, at) => (stored[type] = records[at] ?? []));
+    TABLE_TYPES.forEach((type, at) => (stored[type] = (records[at] ?? []).concat(packed.get(type) ?? [])));
     return {
       state: toState(study, stored, passages),
       history: value('history') as History,
@@ -117,13 +123,18 @@ export class StudyStorage {
   }
 
   /** The text of a document, or undefined. */
-  text(documentId: Id): PromiseLike<Text | undefined> {
-    return this.db.text.get(documentId);
+  async text(documentId: Id): Promise<Text | undefined> {
+    return (await this.texts([documentId]))[0];
   }
 
   /** Texts of several documents, in their order. */
   async texts(documentIds: readonly Id[]): Promise<Text[]> {
-    return (await this.db.text.bulkGet([...documentIds])).filter((text) => text !== undefined);
+    return this.db.transaction('r', [this.db.text, this.db.packs, this.db.packed], async () => {
+      const own = await this.db.text.bulkGet([...documentIds]);
+      const missing = documentIds.filter((_, at) => own[at] === undefined);
+      const packed = missing.length > 0 ? await this.packs.find<Text>('text', missing) : new Map<Id, Text>();
+      return documentIds.flatMap((id, at) => own[at] ?? packed.get(id) ?? []);
+    });
   }
 
   /** A recording or a picture by the SHA-256 of its bytes, or undefined. Nothing is read of it yet. */
@@ -174,10 +185,13 @@ export class StudyStorage {
     const tables = [
       db.meta,
       db.journal,
+      db.touched,
+      db.packs,
+      db.packed,
       ...(media.size > 0 ? [db.media] : []),
       ...[...types].filter((type) => type !== 'study').map((type) => (type === 'passage' ? db.passages : db.table(type))),
     ];
-    const row = await toRowInTurns(entry);
+    const { row, touched } = await toRowInTurns(entry);
     await db.transaction('rw', tables, async () => {
       const history = (await db.meta.get('history'))?.value as History | undefined;
       if (history?.seq !== entry.seq - 1) throw new StaleTabError();
@@ -185,6 +199,7 @@ export class StudyStorage {
       const version = Number((await db.meta.get('dataVersion'))?.value ?? SCHEMA_VERSION);
       if (version !== SCHEMA_VERSION) throw new NewerVersionError(version);
       await db.journal.add(row);
+      if (touched) await db.touched.add(touched);
       await db.meta.put({ key: 'history', value: advance(history, entry) });
       await this.write(entry.change, after);
       for (const [sha256, blob] of media) if (!(await db.media.get(sha256))) await db.media.add({ sha256, blob });
@@ -208,7 +223,8 @@ export class StudyStorage {
       const table = this.db.table(type);
       const gone = some.filter((change) => change.after === null).map(idOf);
       if (gone.length > 0) await table.bulkDelete(gone);
-      const there = some.flatMap((change) => (change.after ? [change.after] : []));
+      const rows = await this.packs.write(type, some);
+      const there = rows.flatMap((change) => (change.after ? [change.after] : []));
       if (there.length > 0) await table.bulkPut(there);
     }
   }
@@ -223,7 +239,7 @@ export class StudyStorage {
     const { db } = this;
     return db.transaction('r', db.tables, async () => {
       const opened = await this.open();
-      const texts = await db.text.toArray();
+      const texts = [...(await db.text.toArray()), ...(((await this.packs.of(['text'])).get('text') ?? []) as Text[])];
       const media = new Map((await db.media.toArray()).map((row) => [row.sha256, row.blob]));
       const journal = (await db.journal.orderBy('seq').toArray()).map(fromRow);
       return { state: opened.state, history: opened.history, texts: new Map(texts.map((text) => [text.id, text])), media, journal };

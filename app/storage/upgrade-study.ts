@@ -9,6 +9,7 @@ import { RECORD_TYPES, RECORDS, schemaOf, TABLE_TYPES, type RecordType } from '@
 import { migrateEntry, migrateRecord, NewerVersionError, SCHEMA_VERSION } from '@core/model/schema-version';
 import { packPassages, unpackPassages } from '@core/passages/columns';
 import type { PassageColumns } from '@core/model/passage-columns';
+import { Packs } from './packs';
 import { fromRow, toRow, type StudyDatabase } from './study-database';
 
 /**
@@ -23,11 +24,12 @@ export async function upgradeStudy(db: StudyDatabase, version: number): Promise<
     const there = Number((await db.meta.get('dataVersion'))?.value ?? version);
     if (there > SCHEMA_VERSION) throw new NewerVersionError(there);
     if (there === SCHEMA_VERSION) return;
+    await new Packs(db).unpackAll();
     for (const type of RECORD_TYPES) await upgradeRecords(db, type, there);
     const rows = await db.journal.toArray();
     await db.journal.bulkPut(rows.map((row) => toRow(JournalEntrySchema.parse(migrateEntry(fromRow(row), there)))));
     // made from the journal as it was
-    await db.logDigest.clear();
+    await Promise.all([db.logDigest.clear(), db.touched.clear()]);
     await mend(db);
     await db.meta.put({ key: 'dataVersion', value: SCHEMA_VERSION });
   });

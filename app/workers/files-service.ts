@@ -73,8 +73,9 @@ export class FilesService implements OnDestroy {
     return this.files.words(key, choices);
   }
 
-  plan(key: number, choices: TableChoices, state: StudyState): Promise<TablePlanSummary | { readonly trouble: string }> {
-    return this.files.plan(key, choices, withoutPassages(state));
+  /** @param seq the last entry of the study's journal */
+  plan(key: number, choices: TableChoices, state: StudyState, seq: number): Promise<TablePlanSummary | { readonly trouble: string }> {
+    return this.files.plan(key, choices, withoutPassages(state), seq);
   }
 
   /** How many answers of documents that were there the table stored last has changed. */
@@ -94,7 +95,13 @@ export class FilesService implements OnDestroy {
   private async withRecords(stored: Promise<JournalEntry>): Promise<JournalEntry> {
     const entry = await stored;
     const change: Change[number][] = [];
-    for (let some = await this.files.takeStored(); some.length > 0; some = await this.files.takeStored()) change.push(...some);
+    // the next are on their way while these arrive
+    for (let next = this.files.takeStored(); ;) {
+      const some = await next;
+      if (some.length === 0) break;
+      next = this.files.takeStored();
+      change.push(...some);
+    }
     return { ...entry, change };
   }
 

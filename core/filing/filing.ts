@@ -7,7 +7,7 @@ import type { ReadFile } from '../formats/read-file';
 import type { Table } from '../formats/table/table';
 import { answerUpdates, updateAnswers, type AnswerUpdate } from '../material/answer-updates';
 import { composeImport, type TextChoices } from '../material/compose-import';
-import { planTable, type Difference, type TableChoices, type TablePlan } from '../material/plan-table';
+import type { Difference, TableChoices, TablePlan } from '../material/plan-table';
 import { previewOf, type Preview } from '../material/preview';
 import { changeOfTexts, type TextToStore } from '../material/store-request';
 import type { Text } from '../model/document';
@@ -18,6 +18,7 @@ import { counted } from '../text/counted';
 import { readCodebook, writeCodebook } from './codebook-files';
 import { writeLog } from './log-files';
 import { readMemos, writeMemos } from './memo-files';
+import { PlannedAhead } from './planned-ahead';
 import type { Keeper } from './read-material';
 import type { Shelf } from './shelf';
 import { openDemo, openStudyFile, studyFileOf, type StudyFileOutcome } from './study-files';
@@ -48,6 +49,7 @@ export class Filing implements Keeper {
   /** What was stored last and is still to be told. */
   private waiting: Change = [];
   private updated = 0;
+  private readonly ahead = new PlannedAhead();
 
   /** @param demoSource gives a source of the demo study by its path */
   constructor(
@@ -74,6 +76,7 @@ export class Filing implements Keeper {
       this.texts.delete(key);
       this.tables.delete(key);
     }
+    this.ahead.clear();
   }
 
   /** A text as it would be stored. */
@@ -87,10 +90,11 @@ export class Filing implements Keeper {
     return composeImport('', this.texts.get(key)!.paragraphs, choices).text.text;
   }
 
-  /** What bringing a table in would do. */
-  async plan(key: number, choices: TableChoices, state: StudyState): Promise<TablePlanSummary | { readonly trouble: string }> {
+  /** What bringing a table in would do. @param seq the last entry of the study's journal */
+  async plan(key: number, choices: TableChoices, state: StudyState, seq: number): Promise<TablePlanSummary | { readonly trouble: string }> {
     try {
-      const plan = planTable(this.tables.get(key)!, choices, state, randomId, 0);
+      const plan = this.ahead.plan(this.tables.get(key)!, choices, state, seq);
+      void this.ahead.check();
       const { updates } = await this.updatesOf(plan, state);
       const answers = updates.map(({ caseId, caseName, question, before, after }): Difference => ({
         caseId,
@@ -121,11 +125,11 @@ export class Filing implements Keeper {
 
   /** Stores a table as planned, as one entry of the journal. @returns it without its records, which {@link takeStored} tells */
   async storeTable(place: EntrySlot, key: number, choices: TableChoices, state: StudyState, sentence: string): Promise<JournalEntry> {
-    const plan = planTable(this.tables.get(key)!, choices, state, randomId, place.now);
+    const { plan, checked } = this.ahead.take(this.tables.get(key)!, choices, state, place.seq - 1, place.now);
     const { updates: all, texts: stored } = await this.updatesOf(plan, state);
     const updates = all.filter((update) => !choices.keep.has(update.caseId));
     this.updated = updates.length;
-    if (updates.length === 0) return this.store(place, plan.change, sentence);
+    if (updates.length === 0) return this.store(place, plan.change, sentence, null, checked);
     const { change, after } = await this.withAnswers(place, plan.change, updates, stored);
     return this.store(place, change, `${sentence.slice(0, 440)}, and updated ${counted(updates.length, 'answer')}`, after);
   }
@@ -187,14 +191,19 @@ export class Filing implements Keeper {
     }
   }
 
-  /** Writes an entry. @param after the study after it; not needed where the entry touches no passages */
+  /**
+   * Writes an entry.
+   * @param after the study after it; not needed where the entry touches no passages
+   * @param checked its records were checked before
+   */
   private async store(
     { studyId, seq, coderId, now }: EntrySlot,
     change: Change,
     sentence: string,
     after: StudyState | null = null,
+    checked = false,
   ): Promise<JournalEntry> {
-    checkChange(change);
+    if (!checked) checkChange(change);
     const entry: JournalEntry = { seq, at: now, coderId, kind: 'act', of: null, sentence, change };
     const study = await this.shelf.take(studyId);
     try {

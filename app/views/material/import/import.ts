@@ -25,7 +25,7 @@ import { quoted } from '@core/text/quoted';
 import { Notices } from '../../../state/notices';
 import { Drafts } from '../../../state/drafts';
 import { StudySession } from '../../../state/study-session';
-import { selectCases, selectData, selectFolders, selectStudy } from '../../../state/study.selectors';
+import { selectCases, selectData, selectFolders, selectHistory, selectStudy } from '../../../state/study.selectors';
 import { Ways } from '../../../state/ways';
 import type { TablePlanSummary } from '@core/filing/filing';
 import { FilesService } from '../../../workers/files-service';
@@ -76,6 +76,7 @@ export class Import implements OnDestroy {
   private readonly ways = inject(Ways);
   private readonly store = inject(Store);
   private readonly data = this.store.selectSignal(selectData);
+  private readonly history = this.store.selectSignal(selectHistory);
   private readonly cases = this.store.selectSignal(selectCases);
   protected readonly study = this.store.selectSignal(selectStudy);
   private readonly folders = this.store.selectSignal(selectFolders);
@@ -235,7 +236,7 @@ export class Import implements OnDestroy {
   private async showPlan(item: ImportItem): Promise<void> {
     const data = this.data();
     if (!data) return;
-    const plan = await this.files.plan(item.key, this.bringer.tableChoices(item, this.folderId()), data);
+    const plan = await this.files.plan(item.key, this.bringer.tableChoices(item, this.folderId()), data, this.history().seq);
     if (this.current()?.key === item.key) this.plan.set(plan);
   }
 
