@@ -55,6 +55,11 @@ export class FilesService implements OnDestroy {
     return this.readers.read(key, name, file, options, progress);
   }
 
+  /** Gets ready to read: files are about to be chosen. */
+  prepareReading(): void {
+    this.readers.warm();
+  }
+
   /** Stops reading; what was read is still there. */
   stopReading(): void {
     this.readers.stop();

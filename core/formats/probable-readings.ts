@@ -31,6 +31,8 @@ export function probableReadings(
   const found = new Map<string, ProbableReading>();
   for (const [lineEnds, apart] of variants) {
     const joined = joinNameLines(apart, true);
+    // most texts can be read in one way only, which is told at once
+    if (joined.joined === 0 && variants.length === 1) return [];
     for (const [namesApart, paragraphs] of [[false, joined.paragraphs] as const, [true, apart] as const]) {
       const words = paragraphs.map((paragraph) => paragraph.text).join('\n');
       const isChosen = lineEnds === chosen.lineEnds && (namesApart === chosen.namesApart || joined.joined === 0);

@@ -1,10 +1,13 @@
 import { strFromU8 } from 'fflate';
 import { counted } from '../../text/counted';
 
-/** What of a Word document is no part of its text, in words for the researcher. @param parts by their names */
-export function leftOutOfWord(parts: ReadonlyMap<string, Uint8Array>): string[] {
+/**
+ * What of a Word document is no part of its text, in words for the researcher.
+ * @param parts by their names
+ * @param document the XML of its words
+ */
+export function leftOutOfWord(parts: ReadonlyMap<string, Uint8Array>, document: string): string[] {
   const xml = (name: string): string => strFromU8(parts.get(name) ?? new Uint8Array());
-  const document = xml('word/document.xml');
   const times = (text: string, what: RegExp): number => text.match(what)?.length ?? 0;
   const comments = times(xml('word/comments.xml'), /<w:comment[ >]/g);
   const deletions = times(document, /<w:(?:del|moveFrom) [^<>]*[^/<>]>/g);

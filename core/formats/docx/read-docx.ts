@@ -61,9 +61,11 @@ function onlyWords(bytes: Uint8Array): { words: ArrayBuffer; styles: WordStyles;
       throw new UnreadableFileError('The name ends in .docx, but this is an OpenDocument or EPUB file. Save it as .docx.');
     if (!parts.has('[Content_Types].xml') || !parts.has('word/document.xml'))
       throw new UnreadableFileError('The name ends in .docx, but the archive holds no Word document.');
-    const leftOut = leftOutOfWord(parts);
+    const xml = strFromU8(parts.get('word/document.xml')!);
+    const leftOut = leftOutOfWord(parts, xml);
     const styles = parts.get('word/styles.xml');
-    parts.set('word/document.xml', inWordsOfTheLibrary(parts.get('word/document.xml')!));
+    const known = inWordsOfTheLibrary(xml);
+    if (known !== xml) parts.set('word/document.xml', strToU8(known));
     return {
       words: zipSync(Object.fromEntries(parts), { level: 0 }).buffer as ArrayBuffer,
       styles: styles ? readWordStyles(styles) : new Map(),
@@ -77,17 +79,14 @@ function onlyWords(bytes: Uint8Array): { words: ArrayBuffer; styles: WordStyles;
 }
 
 /** Elements that hold or divide words and that the library does not know, put as those that it does. */
-const KNOWN_AS: readonly (readonly [RegExp, string])[] = [
-  [/<w:cr\s*\/>/g, '<w:br/>'],
-  [/<w:ptab\b/g, '<w:tab'],
-  [/<(\/?)w:fldSimple\b/g, '<$1w:smartTag'],
+const KNOWN_AS: readonly (readonly [name: string, element: RegExp, known: string])[] = [
+  ['<w:cr', /<w:cr\s*\/>/g, '<w:br/>'],
+  ['<w:ptab', /<w:ptab\b/g, '<w:tab'],
+  ['w:fldSimple', /<(\/?)w:fldSimple\b/g, '<$1w:smartTag'],
 ];
 
-function inWordsOfTheLibrary(bytes: Uint8Array): Uint8Array {
-  const xml = strFromU8(bytes);
-  if (!KNOWN_AS.some(([unknown]) => xml.search(unknown) >= 0)) return bytes;
-  return strToU8(KNOWN_AS.reduce((text, [unknown, known]) => text.replace(unknown, known), xml));
-}
+const inWordsOfTheLibrary = (xml: string): string =>
+  KNOWN_AS.reduce((text, [name, element, known]) => (text.includes(name) ? text.replace(element, known) : text), xml);
 
 function compoundMessage(bytes: Uint8Array): string {
   const names = new TextDecoder('utf-16le').decode(bytes.subarray(0, bytes.length - (bytes.length % 2)));

@@ -336,7 +336,8 @@ describe('bringing files in', () => {
     expect(documents().map((one) => [one.title, one.source])).toEqual([['From a letter', null]]);
   });
 
-  it('stops reading when the place is left', async () => {
+  it('gets ready to read when it is opened, and stops reading when it is left', async () => {
+    expect(files.prepared).toBeTrue();
     files.endless = ['long.pdf'];
     await choose(file('long.pdf', '%PDF-'));
     const stop = spyOn(files, 'stopReading').and.callThrough();
