@@ -112,6 +112,14 @@ describe('records that come in many at a time', () => {
     expect((await db.journal.get(1))!.touches).toEqual([]);
   });
 
+  it('have a row each where they are long: one is read without the others', async () => {
+    const bench = new Bench();
+    const long = Array.from({ length: 510 }, (_, at) => bench.draft(`L${at}`, [at === 3 ? 'word '.repeat(2_000).trim() : 'word']));
+    await write(long.map(({ text }) => ({ type: 'text' as const, before: null, after: text })));
+    expect((await db.text.toArray()).map((text) => text.id)).toEqual([long[3]!.text.id]);
+    expect((await storage.texts(long.map(({ text }) => text.id))).map((text) => text.id)).toEqual(long.map(({ text }) => text.id));
+  });
+
   it('are brought to another version like the rest', async () => {
     const some = documents()[7]!;
     await write([{ type: 'document', before: some, after: { ...some, title: 'Renamed' } }]);

@@ -22,6 +22,8 @@ export interface PackedRow {
 const MANY = 500;
 /** Records of a pack. */
 const IN_A_PACK = 100;
+/** The longest record that is packed, characters of JSON: a long text is read alone, and not with a hundred others. */
+const LARGEST = 8_000;
 
 /**
  * Records that came in many at a time, of a survey for instance, packed a hundred to a row. One that is changed gets a row
@@ -82,16 +84,25 @@ export class Packs {
     const known = some.length === fresh.length ? [] : some.filter((change) => change.before !== null);
     if (known.length > 0) await this.crossOut(type, new Set(known.map(idOf)));
     if (fresh.length < MANY) return some;
-    const packs: Omit<PackRow, 'pack'>[] = [];
-    const packed: Omit<PackedRow, 'pack'>[] = [];
-    for (let at = 0; at < fresh.length; at += IN_A_PACK) {
-      const records = fresh.slice(at, at + IN_A_PACK).map((change) => change.after!);
-      packs.push({ type, ids: records.map((record) => record.id) });
-      packed.push({ records: JSON.stringify(records) });
+    const large: RecordChange[] = [];
+    const packs: { readonly type: string; readonly ids: Id[] }[] = [];
+    const packed: string[][] = [];
+    for (const change of fresh) {
+      const record = JSON.stringify(change.after);
+      if (record.length > LARGEST) {
+        large.push(change);
+        continue;
+      }
+      if (packs.length === 0 || packs.at(-1)!.ids.length === IN_A_PACK) {
+        packs.push({ type, ids: [] });
+        packed.push([]);
+      }
+      packs.at(-1)!.ids.push(idOf(change));
+      packed.at(-1)!.push(record);
     }
     const numbers = await (this.db.packs as unknown as Table<Omit<PackRow, 'pack'>, number>).bulkAdd(packs, { allKeys: true });
-    await this.db.packed.bulkAdd(packed.map((one, at) => ({ ...one, pack: numbers[at]! })));
-    return known;
+    await this.db.packed.bulkAdd(packed.map((records, at) => ({ pack: numbers[at]!, records: `[${records.join()}]` })));
+    return [...known, ...large];
   }
 
   private async crossOut(type: string, ids: ReadonlySet<Id>): Promise<void> {

@@ -10,7 +10,6 @@ import type { StudyState } from '@core/model/study-state';
 export class FilesAtHand extends Filing {
   /** Files whose reading does not end until it is stopped. */
   endless: readonly string[] = [];
-  prepared = false;
   private readonly stopped: (() => void)[] = [];
 
   /** @param texts those of the open study */
@@ -21,11 +20,6 @@ export class FilesAtHand extends Filing {
   read(key: number, name: string, file: Blob, options: ReadOptions & TableOptions): Promise<FileOutcome | null> {
     if (this.endless.includes(name)) return new Promise((resolve) => this.stopped.push(() => resolve(null)));
     return readMaterial(key, name, file, options, this);
-  }
-
-  /** There is nothing to get ready here. */
-  prepareReading(): void {
-    this.prepared = true;
   }
 
   stopReading(): void {

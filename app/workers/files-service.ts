@@ -55,11 +55,6 @@ export class FilesService implements OnDestroy {
     return this.readers.read(key, name, file, options, progress);
   }
 
-  /** Gets ready to read: files are about to be chosen. */
-  prepareReading(): void {
-    this.readers.warm();
-  }
-
   /** Stops reading; what was read is still there. */
   stopReading(): void {
     this.readers.stop();

@@ -90,19 +90,6 @@ describe('readers side by side', () => {
     expect(workers.length).toBe(2);
   });
 
-  it('are got ready before there is anything to read, and then read at once', async () => {
-    readers.warm();
-    readers.warm();
-    expect([workers.length, connected]).toEqual([2, 2]);
-    const both = [ask('a'), ask('b')];
-    await until(() => busy().length === 2);
-    expect(workers.map((worker) => worker.reading.length)).toEqual([1, 1]);
-    for (const worker of workers) worker.reading[0]!.answer(read('done'));
-    await Promise.all(both);
-    readers.stop();
-    expect(workers.every((worker) => worker.terminated)).toBeTrue();
-  });
-
   it('tell how far a long file is read', async () => {
     const shares: number[] = [];
     const done = ask('long', (share) => shares.push(share));

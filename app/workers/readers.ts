@@ -51,11 +51,6 @@ export class Readers {
     });
   }
 
-  /** Makes the readers that are likely to be needed soon: starting one takes longer than reading a file. */
-  warm(): void {
-    while (this.all.size < this.most) this.idle.push(this.another());
-  }
-
   /** Stops reading: what was read stays where it is kept, and nothing more comes. */
   stop(): void {
     for (const { done } of this.waiting.splice(0)) done(null);

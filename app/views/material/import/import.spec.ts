@@ -336,8 +336,7 @@ describe('bringing files in', () => {
     expect(documents().map((one) => [one.title, one.source])).toEqual([['From a letter', null]]);
   });
 
-  it('gets ready to read when it is opened, and stops reading when it is left', async () => {
-    expect(files.prepared).toBeTrue();
+  it('stops reading when the place is left', async () => {
     files.endless = ['long.pdf'];
     await choose(file('long.pdf', '%PDF-'));
     const stop = spyOn(files, 'stopReading').and.callThrough();

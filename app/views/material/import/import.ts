@@ -2,7 +2,6 @@ import { Writing } from '../../../ui/writing/writing';
 import { Counted } from '../../../ui/counted/counted';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import {
-  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -141,7 +140,6 @@ export class Import implements OnDestroy {
   protected readonly plan = signal<TablePlanSummary | { readonly trouble: string } | null>(null);
 
   constructor() {
-    afterNextRender(() => this.files.prepareReading());
     // the preview follows every setting of the file that is shown
     effect(() => {
       const item = this.current();
