@@ -1,4 +1,5 @@
 import { chromium, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { createApp } from '../server/app';
 import { Filum } from '../e2e/support/filum';
@@ -59,6 +60,41 @@ async function sorting(filum: Filum): Promise<void> {
   await shoot(page, 'codebook-sorting');
 }
 
+/** Files of the demo study, written less carefully: a name misspelt, words saved as Windows once did, a title above a table. */
+async function bringingIn(page: Page): Promise<void> {
+  const file = (name: string, content: string, encoding: BufferEncoding = 'utf8') => ({
+    name,
+    mimeType: '',
+    buffer: Buffer.from(content, encoding),
+  });
+  let turns = 0;
+  const interview = readFileSync('demo/marked/06-tomasz-wilk.txt', 'utf8')
+    .replace(/^#.*\n/gm, '')
+    .replace(/<[^>]*>/g, '')
+    .replace(/^Tomasz:/gm, (name) => (++turns === 4 ? 'Tomsaz:' : name))
+    .replace(/"([^"\n]*)"/g, '\u0093$1\u0094');
+  await page
+    .getByLabel('Files to bring in')
+    .setInputFiles([
+      file('Tomasz once more.txt', interview.trimStart(), 'latin1'),
+      file('Survey of the pier.csv', `Survey of the pier,,\nwave 1,,\n\n${readFileSync('demo/survey.csv', 'utf8')}`),
+    ]);
+  const files = page.getByRole('list', { name: 'Files' });
+  await page.waitForTimeout(3000);
+  await files
+    .getByRole('button', { name: /Tomasz once more/ })
+    .first()
+    .click();
+  await page.waitForTimeout(500);
+  await shoot(page, 'import');
+  await files
+    .getByRole('button', { name: /Survey of the pier/ })
+    .first()
+    .click();
+  await page.waitForTimeout(1500);
+  await shoot(page, 'import-table');
+}
+
 for (const theme of ['light', 'dark'] as const) {
   const page = await (await browser.newContext({ baseURL, colorScheme: theme, viewport: { width: 1280, height: 800 } })).newPage();
   const filum = new Filum(page);
@@ -75,23 +111,7 @@ for (const theme of ['light', 'dark'] as const) {
   await page.getByRole('button', { name: 'All that belongs to Ana Duarte' }).click();
   await shoot(page, 'material-cases');
   await page.getByRole('link', { name: 'Bring in' }).click();
-  await page
-    .getByLabel('Files to bring in')
-    .setInputFiles(['demo/structured/pier-01.txt', 'demo/structured/pier-02.txt', 'demo/structured/pier-03.txt']);
-  await page.waitForTimeout(1000);
-  await shoot(page, 'import-questions');
-  await page.getByLabel('Files to bring in').setInputFiles(['demo/survey.csv', 'core/formats/fixtures/interview.pdf']);
-  const files = page.getByRole('list', { name: 'Files' });
-  await page.waitForTimeout(3000);
-  await files
-    .getByRole('button', { name: /survey/ })
-    .first()
-    .click();
-  await files
-    .getByRole('button', { name: /Interview 03/ })
-    .first()
-    .click();
-  await shoot(page, 'import');
+  await bringingIn(page);
   await reading(filum, 'reading');
   await page.getByRole('button', { name: 'Text', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Correct the text' }).click();

@@ -33,6 +33,8 @@ describe('what looks wrong in a text on its way in', () => {
 
   it('is a name that may be another, misspelt, and says which', () => {
     expect(doubts([...interview, 'Shnoa: Yes.', 'Shnoa: No.'])).toEqual(['“Shnoa” may be “Shona”, misspelt.']);
+    // not said twice where the name comes once
+    expect(doubts([...interview, 'Shnoa: Yes.'])).toEqual(['“Shnoa” may be “Shona”, misspelt.']);
   });
 
   it('is a turn longer than anybody speaks, over all its paragraphs', () => {

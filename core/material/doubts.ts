@@ -51,10 +51,14 @@ export function doubtsOf(
     turns.length <= speakers.length * 2
       ? []
       : speakers.flatMap((one, at) => (of[at]!.length === 1 && !one.interviewer && !silent.includes(at) ? [at] : []));
-  const names = new Map(speakers.slice(0, MOST_NAMES).map((one, at) => [one.name, of[at]!.length]));
+  const joins = misspelt(new Map(speakers.slice(0, MOST_NAMES).map((one, at) => [one.name, of[at]!.length])));
+  const joined = new Set(joins.map((join) => join.name));
   return [
-    ...misspelt(names).map((join): Doubt => ({ words: `${quoted(join.name)} may be ${quoted(join.perhaps)}, misspelt.`, join })),
-    ...told(single, (at) => `${name(at)} speaks only once, in paragraph ${of[at]![0]!.paragraph + 1}: a speaker, or a heading?`),
+    ...joins.map((join): Doubt => ({ words: `${quoted(join.name)} may be ${quoted(join.perhaps)}, misspelt.`, join })),
+    ...told(
+      single.filter((at) => !joined.has(speakers[at]!.name)),
+      (at) => `${name(at)} speaks only once, in paragraph ${of[at]![0]!.paragraph + 1}: a speaker, or a heading?`,
+    ),
     ...told(silent, (at) => `${name(at)} is named and says nothing.`),
     ...told(
       turns.filter((turn) => turn.words > LONG_TURN),

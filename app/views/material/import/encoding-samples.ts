@@ -11,11 +11,11 @@ import type { EncodingSample } from '@core/formats/plain-text/guess-encoding';
         @for (one of samples(); track one.encoding) {
           @if (one.encoding === taken()) {
             <span class="taken"
-              ><strong>{{ one.encoding }}</strong> <q>{{ words(one) }}</q></span
+              ><strong>{{ one.encoding }}</strong> <span class="words">{{ words(one) }}</span></span
             >
           } @else {
             <button class="act" (click)="chosen.emit(one.encoding)">
-              {{ one.encoding }} <q>{{ words(one) }}</q>
+              {{ one.encoding }} <span class="words">{{ words(one) }}</span>
             </button>
           }
         }
@@ -29,9 +29,10 @@ import type { EncodingSample } from '@core/formats/plain-text/guess-encoding';
       align-items: baseline;
       gap: 4px 16px;
     }
-    q {
-      font-family: var(--face-read);
+    .words {
+      font: 400 14px / 1.4 var(--face-read);
       color: var(--ink);
+      margin-left: 6px;
     }
     .taken {
       color: var(--ink);
