@@ -35,11 +35,12 @@ export function hiddenBySheets(html: string): HiddenBySheet {
 function sheetsIn(html: string): string[] {
   const sheets: string[] = [];
   const lower = html.slice(0, LONGEST).toLowerCase();
-  for (let at = lower.indexOf('<style'); at >= 0; at = lower.indexOf('<style', at + 1)) {
+  for (let at = lower.indexOf('<style'); at >= 0;) {
     const begin = lower.indexOf('>', at);
     const end = lower.indexOf('</style', at);
     if (begin < 0 || end < begin) break;
     sheets.push(html.slice(begin + 1, end));
+    at = lower.indexOf('<style', end);
   }
   return sheets;
 }

@@ -1,4 +1,3 @@
-/* eslint-disable no-control-regex -- bytes that no text has, and what is beyond ASCII, are told by them */
 import { analyse } from 'chardet';
 
 /** An encoding that a text may be written in, and words in which it shows. */
@@ -74,12 +73,16 @@ export function guessEncoding(bytes: Uint8Array, known: readonly string[]): Enco
   };
 }
 
+/** Bytes that no text has. */
+const CONTROL = /[^\P{Cc}\t\n\v\f\r]/u;
+const BEYOND_ASCII = /\P{ASCII}/u;
+
 /** The words that have signs beyond ASCII, or null where the bytes cannot be written so. */
 function wordsIn(head: Uint8Array, encoding: string): string[] | null {
   const text = decoded(head, encoding, true);
-  if (text === null || /[\u0000-\u0008\u000e-\u001a\u0080-\u009f]/.test(text)) return null;
-  const beyond = (text.match(/[^\s\p{P}\p{Sc}]+/gu) ?? []).filter((word) => /[^\u0000-\u007f]/.test(word));
-  return beyond.length > 0 ? beyond : (text.match(/\S+/g) ?? []).filter((word) => /[^\u0000-\u007f]/.test(word));
+  if (text === null || CONTROL.test(text)) return null;
+  const beyond = (text.match(/[^\s\p{P}\p{Sc}]+/gu) ?? []).filter((word) => BEYOND_ASCII.test(word));
+  return beyond.length > 0 ? beyond : (text.match(/\S+/g) ?? []).filter((word) => BEYOND_ASCII.test(word));
 }
 
 /** The text, or null where the bytes cannot be written so. @param cut the end may be in the middle of a sign */
@@ -93,8 +96,7 @@ function decoded(bytes: Uint8Array, encoding: string, cut = false): string | nul
 
 const SCRIPTS = [/\p{Script=Latin}/u, /\p{Script=Cyrillic}/u, /\p{Script=Greek}/u, /\p{Script=Hebrew}/u, /\p{Script=Arabic}/u];
 /** A mark that stands on nothing; a sign or a fraction within a word or before it; a capital in the midst of small letters. */
-const ODD =
-  /^\p{M}|[\p{No}\p{Sk}\p{So}\p{Sm}]\p{L}|[\p{L}\p{M}][^\p{L}\p{M}\p{N}\p{P}]+\p{L}|\p{Ll}\p{Lu}|\p{L}(?![\u0000-\u007f])\p{Lu}\p{Ll}/u;
+const ODD = /^\p{M}|[\p{No}\p{Sk}\p{So}\p{Sm}]\p{L}|[\p{L}\p{M}][^\p{L}\p{M}\p{N}\p{P}]+\p{L}|\p{Ll}\p{Lu}|\p{L}(?!\p{ASCII})\p{Lu}\p{Ll}/u;
 
 /** The share of words that no language would write so, 0 to 1. */
 function oddness(words: readonly string[]): number {
