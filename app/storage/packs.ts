@@ -77,13 +77,15 @@ export class Packs {
   /**
    * Packs those of some changes of one type that bring many new records, and crosses out what is changed or gone; in the
    * transaction that stores the entry.
-   * @returns the changes that are to be stored in rows of their own
+   * @returns the changes that are left for rows of their own
    */
   async write(type: string, some: readonly RecordChange[]): Promise<readonly RecordChange[]> {
     const fresh = some.filter((change) => change.before === null && change.after !== null);
-    const known = some.length === fresh.length ? [] : some.filter((change) => change.before !== null);
-    if (known.length > 0) await this.crossOut(type, new Set(known.map(idOf)));
-    if (fresh.length < MANY) return some;
+    const before = some.length === fresh.length ? [] : some.filter((change) => change.before !== null);
+    const packedBefore = before.length > 0 ? await this.crossOut(type, new Set(before.map(idOf))) : new Set<Id>();
+    // what goes and was packed has no row of its own
+    const known = before.filter((change) => change.after !== null || !packedBefore.has(idOf(change)));
+    if (fresh.length < MANY) return [...known, ...fresh];
     const large: RecordChange[] = [];
     const packs: { readonly type: string; readonly ids: Id[] }[] = [];
     const packed: string[][] = [];
@@ -105,16 +107,20 @@ export class Packs {
     return [...known, ...large];
   }
 
-  private async crossOut(type: string, ids: ReadonlySet<Id>): Promise<void> {
+  /** @returns those that were packed */
+  private async crossOut(type: string, ids: ReadonlySet<Id>): Promise<ReadonlySet<Id>> {
     const rows = await this.db.packs.where('type').equals(type).toArray();
     const touched = rows.filter((row) => row.ids.some((id) => id !== null && ids.has(id)));
-    if (touched.length === 0) return;
+    const crossed = new Set(touched.flatMap((row) => row.ids.filter((id) => id !== null && ids.has(id)) as Id[]));
+    if (touched.length === 0) return crossed;
     const left = touched.map((row) => ({ ...row, ids: row.ids.map((id) => (id !== null && ids.has(id) ? null : id)) }));
     const empty = left.filter((row) => row.ids.every((id) => id === null)).map((row) => row.pack);
     await this.db.packs.bulkPut(left.filter((row) => !empty.includes(row.pack)));
-    if (empty.length === 0) return;
-    await this.db.packs.bulkDelete(empty);
-    await this.db.packed.bulkDelete(empty);
+    if (empty.length > 0) {
+      await this.db.packs.bulkDelete(empty);
+      await this.db.packed.bulkDelete(empty);
+    }
+    return crossed;
   }
 
   /** Gives every packed record a row of its own, as bringing a study to another version wants them. */

@@ -221,9 +221,9 @@ export class StudyStorage {
         continue;
       }
       const table = this.db.table(type);
-      const gone = some.filter((change) => change.after === null).map(idOf);
-      if (gone.length > 0) await table.bulkDelete(gone);
       const rows = await this.packs.write(type, some);
+      const gone = rows.filter((change) => change.after === null).map(idOf);
+      if (gone.length > 0) await table.bulkDelete(gone);
       const there = rows.flatMap((change) => (change.after ? [change.after] : []));
       if (there.length > 0) await table.bulkPut(there);
     }

@@ -128,6 +128,9 @@ export class BringIn {
   }
 }
 
+/** Values that a choice can offer. */
+const MOST_CHOICES = 1_000;
+
 /** Records that come in beside the texts: cases, folders, questions and attributes made on the way. */
 class Extra {
   private readonly newCases = new Map<string, Case>();
@@ -189,12 +192,19 @@ class Extra {
         .filter((fact) => !this.choices.factsLeft.has(fact.name))
         .map(({ name, value }) => {
           const there = this.known().find((one) => one.name.toLocaleLowerCase() === name.toLocaleLowerCase());
-          const fits = there && parseValue(value, there.type);
           const ofType = (['date', 'number'] as const).find((type) => parseValue(value, type) !== null) ?? 'text';
-          const id = fits === null || fits === undefined ? this.attribute(name, there ? 'text' : ofType) : there!.id;
+          const id = there && this.fits(there, value) ? there.id : this.attribute(name, there ? 'text' : ofType);
           return [id, this.asValue(id, value)];
         }),
     );
+  }
+
+  /** Whether a value can be one of an attribute's. */
+  private fits({ id, type, choices }: Attribute, raw: string): boolean {
+    const value = parseValue(raw, type);
+    if (value === null || value === undefined) return false;
+    const offered = this.offered.get(id) ?? new Set(choices);
+    return type !== 'choice' || offered.has(String(value)) || offered.size < MOST_CHOICES;
   }
 
   private known(): Attribute[] {

@@ -135,7 +135,7 @@ export class ChosenFiles {
 
   /** Takes the other sheets of a workbook in as well, each as a table of its own. */
   async takeSheets({ key, table, file, fileName, path }: ImportItem): Promise<void> {
-    const here = new Set(this.items().flatMap((item) => (item.file === file && item.table ? [item.table.sheet] : [])));
+    const here = new Set(this.items().flatMap((item) => (item.file === file ? [item.table?.sheet ?? item.options.sheet] : [])));
     const others = table!.sheets.filter((sheet) => !here.has(sheet));
     const items = others.map((sheet) => newItem(this.nextKey++, fileName, file, { path, options: { sheet } }));
     this.list.update((all) => all.flatMap((item) => (item.key === key ? [item, ...items] : [item])));

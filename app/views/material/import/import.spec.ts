@@ -1,6 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { addAttribute } from '@core/commands/attributes';
 import { writeXlsx } from '@core/formats/xlsx/write-xlsx';
 import { Bench } from '@core/testing/make';
 import { Notices } from '../../../state/notices';
@@ -169,6 +170,21 @@ describe('bringing files in', () => {
     ]);
     page.session.undo();
     expect(Object.values(tables().attribute).length).toBe(3);
+  });
+
+  it('lets a known choice offer what a file says of itself, and takes that back with the undo', async () => {
+    page.session.run(addAttribute('document', 'mood', 'choice', ['low']));
+    const mood = () => Object.values(tables().attribute).find((one) => one.name === 'mood')!;
+    await choose(file('one.md', '---\nmood: high\n---\nLight.'), file('two.md', '---\nmood: low\n---\nDark.'));
+    await bringIn('Bring in 2 files');
+    expect(mood().choices).toEqual(['low', 'high']);
+    expect(
+      documents()
+        .map((one) => one.values[mood().id])
+        .sort(),
+    ).toEqual(['high', 'low']);
+    page.session.undo();
+    expect(mood().choices).toEqual(['low']);
   });
 
   it('asks for the password of a locked file, and says when it is not the one', async () => {
