@@ -164,6 +164,41 @@ test('brings in a survey with its cases, and later rows update what they say oth
   await expect(cell(1, 3)).toHaveText('Saltpans');
 });
 
+test('keeps a survey of many rows as it keeps anything else: read, coded, taken back, done again, after a reload each', async ({
+  page,
+}) => {
+  const filum = new Filum(page);
+  await filum.newStudy();
+  await bringIn(page);
+  const rows = Array.from({ length: 620 }, (_, at) => `R${at},${20 + (at % 60)},"The half hour on deck, number ${at}."`);
+  await page.getByLabel('Files to bring in').setInputFiles(file('survey.csv', `id,age,What will you lose?\n${rows.join('\n')}\n`));
+  await page.getByRole('button', { name: 'Bring in this table' }).click();
+  await expect(page.getByRole('status').filter({ hasText: '620 documents, 620 new' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('620 of 620 documents')).toBeVisible();
+  await page.getByLabel('Find in the table').fill('R613');
+  await filum.read('R613');
+  await expect(filum.text).toContainText('number 613.');
+  await filum.code('half hour', 'Time');
+  await filum.saved();
+  await page.reload();
+  await expect(filum.text).toContainText('number 613.');
+  await filum.passages(1);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await filum.passages(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('0 of 0 documents')).toBeVisible();
+  await filum.saved();
+  await page.reload();
+  await expect(page.getByText('0 of 0 documents')).toBeVisible();
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(page.getByText('620 of 620 documents')).toBeVisible();
+  await filum.saved();
+  await page.reload();
+  await filum.read('R1');
+  await expect(filum.text).toContainText('number 1.');
+});
+
 test('takes facts and answers of later rows in as one step that one undo takes back', async ({ page }) => {
   const filum = new Filum(page);
   await filum.newStudy();
