@@ -62,14 +62,14 @@ export class BringIn {
     if (replaced.length > 0) said.push(await this.replaceTexts(replaced));
     for (const item of items.filter((one) => one.table)) {
       const before = this.data()!;
-      const sentence = `brought in the table ${item.fileName}`.slice(0, 500);
+      const sentence = `brought in the table ${item.title}`.slice(0, 500);
       const tableChoices = this.tableChoices(item, choices.folderId);
       const entry = await this.session.runAway((place) => this.files.storeTable(place, item.key, tableChoices, before, sentence));
       if (!entry) return said.length > 0 ? said.join(' ') : null;
       const made = (type: 'document' | 'case'): number => entry.change.filter((one) => one.type === type && one.before === null).length;
       const changed = entry.change.filter((one) => one.type === 'case' && one.before !== null).length;
       said.push(
-        `${item.fileName}: ${counted(made('document'), 'document')}, ${made('case').toLocaleString()} new and ${counted(changed, `changed ${before.study.caseWord}`)}.`,
+        `${item.title}: ${counted(made('document'), 'document')}, ${made('case').toLocaleString()} new and ${counted(changed, `changed ${before.study.caseWord}`)}.`,
       );
       const answers = await this.files.answersUpdated();
       if (answers > 0) said.push(`${counted(answers, 'answer')} updated; passages stayed on the words that stayed.`);

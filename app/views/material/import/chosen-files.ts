@@ -133,11 +133,16 @@ export class ChosenFiles {
     this.change(item.key, { nobody });
   }
 
-  /** Takes the other sheets of a workbook in as well, each as a table of its own. */
-  async takeSheets({ key, table, file, fileName, path }: ImportItem): Promise<void> {
+  /** Sheets of a workbook that are not among the files yet. */
+  sheetsLeft({ file, table }: ImportItem): string[] {
     const here = new Set(this.items().flatMap((item) => (item.file === file ? [item.table?.sheet ?? item.options.sheet] : [])));
-    const others = table!.sheets.filter((sheet) => !here.has(sheet));
-    const items = others.map((sheet) => newItem(this.nextKey++, fileName, file, { path, options: { sheet } }));
+    return table?.sheets.filter((sheet) => !here.has(sheet)) ?? [];
+  }
+
+  /** Takes the other sheets of a workbook in as well, each as a table of its own. */
+  async takeSheets(workbook: ImportItem): Promise<void> {
+    const { key, file, fileName, path } = workbook;
+    const items = this.sheetsLeft(workbook).map((sheet) => newItem(this.nextKey++, fileName, file, { path, options: { sheet } }));
     this.list.update((all) => all.flatMap((item) => (item.key === key ? [item, ...items] : [item])));
     await Promise.all(items.map(async (item) => this.arrived(item.key, await this.read(item))));
     this.showArrived();

@@ -202,6 +202,7 @@ describe('bringing files in', () => {
       () => page.fixture.detectChanges(),
     );
     expect(reading.calls.mostRecent().args[3].password).toBe('ferry');
+    expect(document.activeElement).toBe(field());
   });
 
   it('says of a question that one file alone asks that it may be none', async () => {
@@ -325,7 +326,7 @@ describe('bringing files in', () => {
       },
     ]);
     await choose(new File([workbook as BlobPart], 'people.xlsx'));
-    await page.click(page.button('Bring in its other 1 sheet too'));
+    await page.click(page.button('Bring in its other sheet too'));
     await until(
       () =>
         page.texts('.file .name').join() === 'people.xlsx, Home,people.xlsx, Away' &&
@@ -333,6 +334,7 @@ describe('bringing files in', () => {
       () => page.fixture.detectChanges(),
     );
     expect(page.host.textContent).not.toContain('The same file is in this list already');
+    expect(page.host.textContent).not.toContain('other sheet');
     await bringIn('Bring in 2 files');
     expect(
       Object.values(tables().case)

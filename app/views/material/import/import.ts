@@ -6,11 +6,13 @@ import {
   Component,
   computed,
   effect,
+  type ElementRef,
   HostListener,
   inject,
   type OnDestroy,
   signal,
   untracked,
+  viewChild,
   viewChildren,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
@@ -91,6 +93,7 @@ export class Import implements OnDestroy {
   protected readonly folderId = signal<Id | null>(null);
   protected readonly pasting = signal(false);
   private readonly pasted = viewChildren(Writing);
+  private readonly password = viewChild<ElementRef<HTMLInputElement>>('password');
   protected readonly dragging = signal(false);
   protected readonly storing = signal(false);
   /** Folders of a chosen folder become folders; where a file lay and when it was changed become attributes. */
@@ -146,6 +149,10 @@ export class Import implements OnDestroy {
       if (item?.state !== 'read') return;
       if (item.text) void this.showPreview(item);
       else untracked(() => void this.showPlan(item));
+    });
+    // a password that was not the one is typed again
+    effect(() => {
+      if (this.current()?.remedy.password === 'wrong') this.password()?.nativeElement.focus();
     });
     effect(() => {
       for (const item of this.structured()) {

@@ -25,7 +25,9 @@ export class TableSettings {
   readonly plan = input.required<TablePlanSummary | { readonly trouble: string } | null>();
   readonly changed = output<Partial<ImportItem>>();
   readonly readAgain = output<ImportItem['options']>();
-  /** The other sheets of the workbook are wanted too. */
+  /** Other sheets of the workbook that are not among the files yet. */
+  readonly sheetsLeft = input(0);
+  /** They are wanted too. */
   readonly sheets = output();
 
   protected readonly study = inject(Store).selectSignal(selectStudy);
