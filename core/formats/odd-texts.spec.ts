@@ -32,6 +32,14 @@ describe('rich text', () => {
     expect(read.notes).toContain('1 picture left out');
   });
 
+  it('goes on after a line that is broken in mid-sentence, and begins anew after others, as Word and OpenDocument do', async () => {
+    const lines = ['My uncle held her', 'and sold her.', 'Shona: Did he?', 'He did.'];
+    const expected = ['My uncle held her and sold her.', 'Shona: Did he?', 'He did.'];
+    expect(textsOf(await rtf(`${lines.join('\\line ')}\\par`))).toEqual(expected);
+    const content = `<office:document-content><office:body><office:text><text:p>${lines.join('<text:line-break/>')}</text:p></office:text></office:body></office:document-content>`;
+    expect(textsOf(await readFile('a.odt', zipSync({ 'content.xml': strToU8(content) })))).toEqual(expected);
+  });
+
   it('refuses nesting without end and other types', async () => {
     await expectAsync(rtf('{'.repeat(3_000))).toBeRejectedWithError(UnreadableFileError, /nested deeper/);
     await expectAsync(readFile('a.rtf', utf8('plain'))).toBeRejectedWithError(/not rich text/);

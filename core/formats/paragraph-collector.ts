@@ -1,6 +1,8 @@
 import type { EmphasisSpan, Paragraph, PlaceMark } from '../model/document';
 import type { DraftParagraph } from '../text/draft-text';
 
+const SENTENCE_ENDS = /[.!?…:]["”’»)]*\s*$/u;
+
 /** Gathers text into paragraphs, folding white space as a browser would. */
 export class ParagraphCollector {
   readonly paragraphs: DraftParagraph[] = [];
@@ -14,19 +16,30 @@ export class ParagraphCollector {
   private readonly lastSpan = new Map<EmphasisSpan['emphasis'], EmphasisSpan>();
   private marks: PlaceMark[] = [];
   private first: Paragraph['style'] = 'body';
+  /** A line was broken, and what follows is not known yet. */
+  private broken = false;
 
   /** Whether nothing was added since the last paragraph ended. */
   get isEmpty(): boolean {
     return this.length === 0;
   }
 
-  /** The end of what was added since the last paragraph ended. */
-  get words(): string {
-    return this.pieces.slice(-3).join('');
+  /**
+   * Breaks the line within a paragraph, as Shift and Enter do: in mid-sentence it goes on; where another voice, a new sentence
+   * or another item follows, that is a paragraph of its own.
+   */
+  breakLine(): void {
+    this.broken = !this.isEmpty;
   }
 
   /** Adds text. @param keepLines ends the paragraph at line ends instead of folding them */
   add(raw: string, keepLines = false): void {
+    if (this.broken && raw.trim()) {
+      this.broken = false;
+      const goesOn = /^\s*\p{Ll}/u.test(raw) && !SENTENCE_ENDS.test(this.pieces.slice(-3).join(''));
+      if (goesOn) this.add(' ');
+      else this.endParagraph();
+    }
     const lines = keepLines ? raw.split('\n') : [foldBlanks(raw)];
     lines.forEach((line, at) => {
       if (at > 0) this.endParagraph();
@@ -63,6 +76,7 @@ export class ParagraphCollector {
     this.pieces = [];
     this.length = 0;
     this.last = '';
+    this.broken = false;
     this.spans = [];
     this.lastSpan.clear();
     if (!text) return;

@@ -60,8 +60,6 @@ class Walk {
 
   /** What the style of the present paragraph gives to its words. */
   private looks: ReadonlySet<EmphasisSpan['emphasis']> = new Set();
-  /** A line was broken within the paragraph, and what follows is not known yet. */
-  private broken = false;
 
   constructor(
     private readonly document: WordDocument,
@@ -87,7 +85,7 @@ class Walk {
       case 'tab':
         return collector.add('\t');
       case 'break':
-        this.broken ||= element.breakType === 'line' && !collector.isEmpty;
+        if (element.breakType === 'line') collector.breakLine();
         return;
       case 'noteReference':
         this.waiting.push({ number: ++this.noted, reference: element });
@@ -118,7 +116,6 @@ class Walk {
     const plain = this.collector.style === 'body' || this.collector.style === 'list item';
     this.looks = (plain && this.style('paragraph', element)?.looks) || new Set();
     this.children(element);
-    this.broken = false;
     if (this.rows === 0) this.endParagraph();
   }
 
@@ -128,12 +125,6 @@ class Walk {
       if (this.border === 'cell') this.collector.tab();
       else this.collector.endParagraph();
       this.border = 'none';
-    }
-    if (this.broken && text.trim()) {
-      this.broken = false;
-      // a line that is broken in mid-sentence goes on; another voice, a new sentence or an item of a list is a paragraph
-      if (/^\s*\p{Ll}/u.test(text) && !/[.!?…:]["”’»)]*\s*$/u.test(this.collector.words)) this.collector.add(' ');
-      else this.endParagraph();
     }
     this.collector.add(text);
   }

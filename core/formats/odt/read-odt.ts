@@ -102,7 +102,7 @@ function readContent(content: Uint8Array, styles: ReadonlyMap<string, Look>): Re
         }
         collector.emphasis = looks.at(-1)!;
         if (name === 'text:tab') collector.add('\t');
-        if (name === 'text:line-break') collector.endParagraph();
+        if (name === 'text:line-break') collector.breakLine();
         if (name === 'text:s') collector.add(' ');
       },
       text(text) {

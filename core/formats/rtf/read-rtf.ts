@@ -243,8 +243,10 @@ class RtfReader {
       case 'ls':
         if (!state.skipped) this.listed = (value ?? 0) > 0;
         break;
-      case 'par':
       case 'line':
+        if (!state.skipped) this.collector.breakLine();
+        break;
+      case 'par':
       case 'row':
       case 'sect':
       case 'page':
