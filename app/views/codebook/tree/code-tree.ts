@@ -36,7 +36,7 @@ import { CodesShown } from './codes-shown';
 import { ConditionParts } from './condition-parts';
 import { SeveralCodes } from './several-codes';
 import { COLUMNS, ORDERS, TreeSettings, WAYS, type Column } from './tree-settings';
-import { CodeCounts } from '../../../state/code-counts';
+import { CodeCounts, howOften } from '../../../state/code-counts';
 
 /** Where dragged codes would land: before a row, or under it. */
 interface Landing {
@@ -125,7 +125,8 @@ export class CodeTree {
   }
 
   protected isStructure(id: Id): boolean {
-    return !this.counts().own.has(id);
+    // while it is being counted nothing is said of it
+    return howOften(this.counts(), 'own', id) === 0;
   }
 
   protected onClick(event: MouseEvent, id: Id): void {
