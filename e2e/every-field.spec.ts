@@ -171,6 +171,7 @@ test('in Codebook: the tree, a code, many at once, sorting, sets, checks, in and
   await filum.openDemo();
   await filum.goTo('Codebook');
   await page.locator('[data-code]').nth(3).click();
+  await expect(page.getByLabel('Definition')).toBeVisible();
   const names = await writeEverywhere(page);
   for (const name of ['Name', 'Definition', 'Use when', 'Notes']) expect(names).toContain(name);
   await page.locator('[data-code]').nth(3).focus();

@@ -8,6 +8,20 @@ process.env.CHROME_BIN = chromium();
 let passed = 0;
 let failed = 0;
 
+/** What a runner printed, without colours and without the lines by which it told how far it was: failures must not be cut off. */
+const plain = (output) =>
+  output
+    // eslint-disable-next-line no-control-regex -- colours begin with one
+    .replace(/\u001b\[[0-9;]*[A-Za-z]/g, '')
+    .split(/[\r\n]+/)
+    .filter(
+      (line, at, lines) =>
+        !/^npm warn /.test(line) && !(/Executed \d+ of \d+/.test(line) && /Executed \d+ of \d+/.test(lines[at + 1] ?? '')),
+    )
+    .filter((line) => !/WARN \[web-server\]: 404/.test(line))
+    .join('\n')
+    .trim();
+
 /** Runs a step, and shows what it printed when it has ended; gives its exit status and its output. */
 function step(title, command, args) {
   return new Promise((resolve) => {
@@ -17,7 +31,7 @@ function step(title, command, args) {
     child.stderr.on('data', (data) => (output += data));
     child.on('error', (error) => (output += error));
     child.on('close', (status) => {
-      output = output.replace(/^npm warn .*$/gm, '').trim();
+      output = plain(output);
       console.log(`\n— ${title}`);
       console.log(output.length > 20_000 ? output.slice(-20_000) : output);
       resolve({ status: status ?? 1, output });

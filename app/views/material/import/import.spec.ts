@@ -202,7 +202,10 @@ describe('bringing files in', () => {
       () => page.fixture.detectChanges(),
     );
     expect(reading.calls.mostRecent().args[3].password).toBe('ferry');
-    expect(document.activeElement).toBe(field());
+    await until(
+      () => document.activeElement === field(),
+      () => page.fixture.detectChanges(),
+    );
   });
 
   it('says of a question that one file alone asks that it may be none', async () => {
