@@ -293,6 +293,7 @@ describe('bringing files in', () => {
     await choose(file('one.csv', 'id,What will you lose when the ferry stops?\nR1,"The night, and the sea in it, when the boat is late."'));
     await bringIn('Bring in this table');
     await choose(file('two.csv', 'id,When the ferry stops what will you lose?\nR2,"All of it, the night and the sea and the boat."'));
+    expect(page.find('.plan').textContent).toContain('1 new document');
     expect(page.find('.like').textContent).toContain('taken for “What will you lose when the ferry stops?”');
     await page.click(page.button('not the same'));
     await until(

@@ -137,10 +137,13 @@ export class Import implements OnDestroy {
   });
 
   protected readonly byKey = (_: number, item: ImportItem): number => item.key;
-  protected readonly preview = signal<Preview | null>(null);
+  /** What was made ready to be shown last, and of which file: that of another file is not shown in its place. */
+  private readonly previewOf = signal<{ readonly key: number; readonly preview: Preview | null } | null>(null);
+  private readonly planOf = signal<{ readonly key: number; readonly plan: TablePlanSummary | { readonly trouble: string } } | null>(null);
+  protected readonly preview = computed(() => (this.previewOf()?.key === this.current()?.key ? (this.previewOf()?.preview ?? null) : null));
+  protected readonly plan = computed(() => (this.planOf()?.key === this.current()?.key ? (this.planOf()?.plan ?? null) : null));
   /** Paragraphs to show of files of which more than the first were asked for. */
   private readonly previewed = signal<ReadonlyMap<number, number>>(new Map());
-  protected readonly plan = signal<TablePlanSummary | { readonly trouble: string } | null>(null);
 
   constructor() {
     // the preview follows every setting of the file that is shown
@@ -237,14 +240,14 @@ export class Import implements OnDestroy {
 
   private async showPreview(item: ImportItem): Promise<void> {
     const preview = await this.files.preview(item.key, choicesOf(item), this.previewed().get(item.key) ?? FIRST_PARAGRAPHS);
-    if (this.current()?.key === item.key) this.preview.set(preview);
+    if (this.current()?.key === item.key) this.previewOf.set({ key: item.key, preview });
   }
 
   private async showPlan(item: ImportItem): Promise<void> {
     const data = this.data();
     if (!data) return;
     const plan = await this.files.plan(item.key, this.bringer.tableChoices(item, this.folderId()), data, this.history().seq);
-    if (this.current()?.key === item.key) this.plan.set(plan);
+    if (this.current()?.key === item.key) this.planOf.set({ key: item.key, plan });
   }
 
   private async listQuestions(item: ImportItem): Promise<void> {
