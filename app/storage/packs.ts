@@ -40,7 +40,11 @@ export class Packs {
     const rows = (await this.db.packs.toArray()).filter((row) => types.includes(row.type));
     const packed = await this.db.packed.bulkGet(rows.map((row) => row.pack));
     const found = new Map<string, unknown[]>();
-    rows.forEach((row, at) => found.set(row.type, (found.get(row.type) ?? []).concat(alive(row, packed[at]!))));
+    rows.forEach((row, at) => {
+      const some = found.get(row.type) ?? [];
+      some.push(...alive(row, packed[at]!));
+      found.set(row.type, some);
+    });
     return found;
   }
 

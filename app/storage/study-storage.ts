@@ -129,6 +129,9 @@ export class StudyStorage {
 
   /** Texts of several documents, in their order. */
   async texts(documentIds: readonly Id[]): Promise<Text[]> {
+    const rows = await this.db.text.bulkGet([...documentIds]);
+    // most texts have a row each, and looking for them waits for nothing else
+    if (rows.every((text) => text !== undefined)) return rows;
     return this.db.transaction('r', [this.db.text, this.db.packs, this.db.packed], async () => {
       const own = await this.db.text.bulkGet([...documentIds]);
       const missing = documentIds.filter((_, at) => own[at] === undefined);
@@ -182,16 +185,16 @@ export class StudyStorage {
   async commit(entry: JournalEntry, after: StudyState | null, media: ReadonlyMap<string, Blob> = new Map()): Promise<void> {
     const { db } = this;
     const types = new Set(entry.change.map((change) => change.type));
+    const { row, touched } = await toRowInTurns(entry);
     const tables = [
       db.meta,
       db.journal,
-      db.touched,
-      db.packs,
-      db.packed,
+      ...(touched ? [db.touched] : []),
+      // coding is most of what is written, and touches no pack
+      ...([...types].every((type) => type === 'passage' || type === 'study') ? [] : [db.packs, db.packed]),
       ...(media.size > 0 ? [db.media] : []),
       ...[...types].filter((type) => type !== 'study').map((type) => (type === 'passage' ? db.passages : db.table(type))),
     ];
-    const { row, touched } = await toRowInTurns(entry);
     await db.transaction('rw', tables, async () => {
       const history = (await db.meta.get('history'))?.value as History | undefined;
       if (history?.seq !== entry.seq - 1) throw new StaleTabError();

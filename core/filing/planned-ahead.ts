@@ -5,12 +5,6 @@ import { planTable, type TableChoices, type TablePlan } from '../material/plan-t
 import { randomId, type Id } from '../model/ids';
 import type { StudyState } from '../model/study-state';
 
-/** Which moment of which study something was planned for: the last entry of its journal. */
-export interface Moment {
-  readonly studyId: Id;
-  readonly seq: number;
-}
-
 interface Planned {
   readonly table: Table;
   readonly asked: string;
@@ -25,11 +19,11 @@ const CHECKED_AT_ONCE = 400;
 export class PlannedAhead {
   private planned: Planned | null = null;
 
-  /** Plans a table for a moment of a study, and keeps the plan. @throws RangeError as {@link planTable} */
+  /** Plans a table for a study, and keeps the plan. @param seq the last entry of its journal @throws RangeError as {@link planTable} */
   plan(table: Table, choices: TableChoices, state: StudyState, seq: number): TablePlan {
     this.planned = null;
     const plan = planTable(table, choices, state, randomId, 0);
-    this.planned = { table, asked: asking(choices, { studyId: state.study.id, seq }), plan, checked: false };
+    this.planned = { table, asked: asking(choices, state.study.id, seq), plan, checked: false };
     return plan;
   }
 
@@ -54,7 +48,7 @@ export class PlannedAhead {
   take(table: Table, choices: TableChoices, state: StudyState, seq: number, now: number): { plan: TablePlan; checked: boolean } {
     const { planned } = this;
     this.planned = null;
-    if (planned?.table !== table || planned.asked !== asking(choices, { studyId: state.study.id, seq }))
+    if (planned?.table !== table || planned.asked !== asking(choices, state.study.id, seq))
       return { plan: planTable(table, choices, state, randomId, now), checked: false };
     return { plan: { ...planned.plan, change: madeAt(planned.plan.change, now) }, checked: planned.checked };
   }
@@ -64,7 +58,8 @@ export class PlannedAhead {
   }
 }
 
-const asking = (choices: TableChoices, { studyId, seq }: Moment): string =>
+/** All that a plan depends on beside the table: what was decided, and the moment of which study. */
+const asking = (choices: TableChoices, studyId: Id, seq: number): string =>
   JSON.stringify({ ...choices, keep: [...choices.keep].sort(), studyId, seq });
 
 /** Documents come in when they are stored, not when they were planned. */

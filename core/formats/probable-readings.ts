@@ -33,7 +33,9 @@ export function probableReadings(
     const joined = joinNameLines(apart, true);
     // most texts can be read in one way only, which is told at once
     if (joined.joined === 0 && variants.length === 1) return [];
-    for (const [namesApart, paragraphs] of [[false, joined.paragraphs] as const, [true, apart] as const]) {
+    const ways = joined.joined > 0 ? [false, true] : [true];
+    for (const namesApart of ways) {
+      const paragraphs = namesApart ? apart : joined.paragraphs;
       const words = paragraphs.map((paragraph) => paragraph.text).join('\n');
       const isChosen = lineEnds === chosen.lineEnds && (namesApart === chosen.namesApart || joined.joined === 0);
       // with its lines joined a text is hardly meant to keep its names apart

@@ -6,14 +6,14 @@ import type { Column } from '../formats/table/guess-roles';
 import type { Table } from '../formats/table/table';
 import type { AskedQuestion } from '../model/asked-question';
 import type { Attribute, AttributeValue, Case } from '../model/case';
-import type { Answer, Document, DocumentKind, Text } from '../model/document';
+import type { Document, DocumentKind, Text } from '../model/document';
 import type { Id, NewId } from '../model/ids';
 import type { StudyState } from '../model/study-state';
 import type { Folder } from '../model/study';
 import { added, updated, type Change, type RecordChange } from '../change/change';
 import { lineUp } from '../questions/line-up';
-import { composeText, type DraftParagraph } from '../text/draft-text';
 import { tidyLine } from '../text/normalise';
+import { linesOf, rowText, type AnswerInRow } from './row-text';
 
 /** What rows become: documents with their answers, documents by question, or cases only. */
 export type RowsBecome = 'a document each' | 'a document for each question' | 'cases only';
@@ -319,28 +319,13 @@ class Planner {
 
   private document(row: readonly string[], columns: readonly number[], title: string): { document: Document; text: Text } {
     const id = this.newId();
-    const paragraphs: DraftParagraph[] = [];
-    const found: { questionId: Id; asked: number; to: number }[] = [];
-    for (const at of columns) {
-      const question = this.questions.get(at)!;
-      const asked = paragraphs.push({ text: tidyLine(this.choices.columns[at]!.name), style: 'heading3', emphasis: [] }) - 1;
-      const lines = linesOf(row[at]!);
-      if (lines.length === 0) this.unanswered++;
-      for (const line of lines) paragraphs.push({ text: line, style: 'body', emphasis: [] });
-      found.push({ questionId: question.id, asked, to: paragraphs.length });
-    }
-    const { text, words } = composeText(id, paragraphs, () => null);
-    const answers = found.map(({ questionId, asked, to }): Answer => {
-      const heading = text.paragraphs[asked]!;
-      const first = text.paragraphs[asked + 1];
-      const answered = first !== undefined && asked + 1 < to;
-      return {
-        questionId,
-        asked: { start: heading.start, end: heading.end },
-        start: answered ? first.start : heading.end,
-        end: answered ? text.paragraphs[to - 1]!.end : heading.end,
-      };
-    });
+    const asked = columns.map((at): AnswerInRow => ({
+      questionId: this.questions.get(at)!.id,
+      wording: tidyLine(this.choices.columns[at]!.name),
+      lines: linesOf(row[at]!),
+    }));
+    this.unanswered += asked.filter((one) => one.lines.length === 0).length;
+    const { text, words, answers } = rowText(id, asked);
     const raw = this.at.date < 0 ? undefined : parseValue(row[this.at.date]!, 'date');
     return {
       text,
@@ -375,10 +360,3 @@ class Planner {
     return folder.id;
   }
 }
-
-/** The lines of a cell that have words. */
-const linesOf = (cell: string): string[] =>
-  cell
-    .split('\n')
-    .map((line) => line.trim())
-    .filter(Boolean);

@@ -3,6 +3,9 @@ import { CountSchema, LineSchema, ProseSchema } from './fields';
 import { IdSchema } from './ids';
 import { marked, pointsTo } from './pointing';
 
+/** Values that a choice can offer. */
+export const MOST_CHOICES = 1_000;
+
 export const ATTRIBUTE_TYPES = ['text', 'choice', 'number', 'date', 'yes/no'] as const;
 
 /** A typed fact that cases or documents may have. */
@@ -12,7 +15,7 @@ export const AttributeSchema = z.strictObject({
   of: z.enum(['case', 'document']),
   type: z.enum(ATTRIBUTE_TYPES),
   /** The values on offer, for a choice; empty for other types. */
-  choices: z.array(LineSchema).max(1_000),
+  choices: z.array(LineSchema).max(MOST_CHOICES),
   /** Place among the attributes of the same kind of record: ascending, not necessarily whole. */
   order: z.number(),
 });

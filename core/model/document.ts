@@ -11,6 +11,9 @@ export const DOCUMENT_KINDS = [...TEXT_KINDS, 'recording', 'picture'] as const;
 export const DocumentKindSchema = z.enum(DOCUMENT_KINDS);
 export type DocumentKind = z.infer<typeof DocumentKindSchema>;
 
+/** Speakers that a document can have. */
+export const MOST_SPEAKERS = 10_000;
+
 /** Who speaks in a document. Paragraphs refer to speakers by their place in the document's list. */
 export const SpeakerSchema = z.strictObject({
   name: LineSchema,
@@ -44,7 +47,7 @@ export const DocumentSchema = z.strictObject({
   date: DaySchema.nullable(),
   folderId: pointsTo('folder').nullable(),
   description: ProseSchema,
-  speakers: z.array(SpeakerSchema).max(10_000),
+  speakers: z.array(SpeakerSchema).max(MOST_SPEAKERS),
   /** Length of the text in UTF-16 code units; 0 for what has none. */
   characters: CountSchema,
   /** Words of the text, speaker labels left out; 0 for what has none. */

@@ -1,3 +1,4 @@
+import { MOST_SPEAKERS } from '../model/document';
 import { looksLikeInterviewer, type DraftParagraph } from './draft-text';
 import { misspelt } from './misspelt';
 
@@ -48,9 +49,6 @@ export function readLabel(paragraph: DraftParagraph): WrittenLabel | null {
 
 /** Names of single turns that are looked for in the whole text: a list of thousands is no conversation. */
 const MOST_SOUGHT = 200;
-
-/** As many as a document can have. */
-const MOST_SPEAKERS = 10_000;
 
 /** What is known of a label while they are counted. */
 interface Counted {

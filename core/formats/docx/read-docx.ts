@@ -3,11 +3,10 @@ import mammoth from 'mammoth';
 import { ArchiveError, looksLikeZip, unpackArchive } from '../archive';
 import { counted } from '../../text/counted';
 import { UnreadableFileError, type Reading } from '../reading';
+import { OFFICE_LIMITS } from '../xml/unpack-office';
 import { leftOutOfWord } from './left-out';
 import { wordParagraphs, type WordDocument } from './word-paragraphs';
 import { readWordStyles, type WordStyles } from './word-styles';
-
-const LIMITS = { entries: 10_000, entryBytes: 200_000_000, totalBytes: 600_000_000, ratio: 200 };
 
 /** Compound files: what Word wrote before 2007, and what it still wraps encrypted documents in. */
 const isCompoundFile = (bytes: Uint8Array): boolean => bytes[0] === 0xd0 && bytes[1] === 0xcf && bytes[2] === 0x11 && bytes[3] === 0xe0;
@@ -56,7 +55,7 @@ export async function readDocx(bytes: Uint8Array): Promise<Reading> {
  */
 function onlyWords(bytes: Uint8Array): { words: ArrayBuffer; styles: WordStyles; leftOut: string[] } {
   try {
-    const parts = unpackArchive(bytes, LIMITS, (name) => name === 'mimetype' || /\.(xml|rels)$/i.test(name));
+    const parts = unpackArchive(bytes, OFFICE_LIMITS, (name) => name === 'mimetype' || /\.(xml|rels)$/i.test(name));
     if (parts.has('mimetype'))
       throw new UnreadableFileError('The name ends in .docx, but this is an OpenDocument or EPUB file. Save it as .docx.');
     if (!parts.has('[Content_Types].xml') || !parts.has('word/document.xml'))

@@ -27,4 +27,13 @@ describe('what a web page hides', () => {
     expect(read('<section hidden><div><b>a</section><p>b</p>')[0]).toBe('b');
     expect(read('<p hidden></p><p>a</p>')).toEqual(['a', '']);
   });
+
+  it('divides nothing that is seen', () => {
+    const hidden = '<span style="display:none">x<br>y<div>z</div></span><div hidden>w</div>';
+    expect(read(`<div>They held ${hidden}her.</div>`)[0]).toBe('They held her.');
+    expect(read(`<div>They held <section hidden><img src="a.png"><p>x</p></section>her.</div>`)).toEqual([
+      'They held her.',
+      '1 part that the page hides left out',
+    ]);
+  });
 });

@@ -92,16 +92,20 @@ export function readHtml(html: string, pageOnly = false): Reading {
   const parser = new Parser({
     onopentag(name, attributes) {
       const role = attributes['title'];
-      border(name);
+      const shown = hiddenAt === Infinity;
+      const hides = shown && isHidden(name, attributes, sheet);
+      // what is hidden divides nothing that is seen
+      if (shown && !hides) border(name);
       // office programs write the header and footer of printed pages as divisions of that title
       const as = name === 'div' && (role === 'header' || role === 'footer') ? role : name;
       if (open.push(as) > DEEPEST)
         throw new UnreadableFileError('The page is nested deeper than any real page. Save its text in another format.');
       count(as, 1);
-      if (hiddenAt === Infinity && isHidden(name, attributes, sheet)) [hiddenAt, told] = [open.length, false];
+      if (hides) [hiddenAt, told] = [open.length, false];
       if (SKIPPED.has(name)) skipping++;
+      if (hiddenAt < Infinity) return;
       if (name === 'br') end();
-      if (name === 'img' && hiddenAt === Infinity) pictures++;
+      if (name === 'img') pictures++;
     },
     ontext(text) {
       if (open.at(-1) === 'title' && inside('head')) title += text;
@@ -119,7 +123,7 @@ export function readHtml(html: string, pageOnly = false): Reading {
       collector.add(text, inside('pre'));
     },
     onclosetag(name) {
-      border(name);
+      if (hiddenAt === Infinity) border(name);
       const at = open.findLastIndex((one) => one === name || (name === 'div' && AROUND.has(one)));
       if (at >= 0) for (const closed of open.splice(at, 1)) count(closed, -1);
       if (open.length < hiddenAt) hiddenAt = Infinity;

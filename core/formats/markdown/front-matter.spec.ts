@@ -4,13 +4,14 @@ import { readMarkdown } from './read-markdown';
 describe('fields at the head of a Markdown file', () => {
   it('are facts, and no heading', () => {
     const read = readMarkdown(
-      '---\ntitle: The night boat\ndate: 2025-01-22\nplace: "The Mile"\ntags: [boat, pier]\nwho:\n  age: 44\n---\n\nDark.',
+      '---\ntitle: The night boat\ndate: 2025-01-22\nplace: "The Mile"\ntags: [boat, pier]\nsubject: The night boat\nwho:\n  age: 44\n---\n\nDark.',
     );
     expect([read.title, read.date]).toEqual(['The night boat', '2025-01-22']);
     expect(read.paragraphs.map(({ style, text }) => [style, text])).toEqual([['body', 'Dark.']]);
     expect(read.facts).toEqual([
       { name: 'place', value: 'The Mile' },
       { name: 'tags', value: 'boat, pier' },
+      { name: 'subject', value: 'The night boat' },
       { name: 'who age', value: '44' },
     ]);
   });

@@ -30,7 +30,7 @@ export function readMarkdown(raw: string): Reading {
     ...reading,
     title: title ?? reading.title,
     ...(typeof day === 'string' ? { date: day } : {}),
-    facts: facts.filter(({ name, value }) => value !== title && !(typeof day === 'string' && name.toLowerCase() === 'date')),
+    facts: facts.filter(({ name }) => !['title', ...(typeof day === 'string' ? ['date'] : [])].includes(name.toLowerCase())),
     notes: [
       ...reading.notes,
       ...(broken ? ['the fields at the head of the file are not written as they should be, and stay in the text'] : []),

@@ -11,7 +11,7 @@ import type { SpeakerChoice } from '@core/material/compose-import';
 import type { TableChoices } from '@core/material/plan-table';
 import { folderFor, type TextToStore } from '@core/material/store-request';
 import type { AskedQuestion } from '@core/model/asked-question';
-import type { Attribute, AttributeValue, Case } from '@core/model/case';
+import { MOST_CHOICES, type Attribute, type AttributeValue, type Case } from '@core/model/case';
 import { randomId, type Id } from '@core/model/ids';
 import type { Folder } from '@core/model/study';
 import type { StudyState, Table } from '@core/model/study-state';
@@ -127,9 +127,6 @@ export class BringIn {
       : 'Nothing was replaced: the words are the same.';
   }
 }
-
-/** Values that a choice can offer. */
-const MOST_CHOICES = 1_000;
 
 /** Records that come in beside the texts: cases, folders, questions and attributes made on the way. */
 class Extra {
