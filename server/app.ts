@@ -29,7 +29,9 @@ export function createApp(folder: string): Express {
           scriptSrc: ["'self'"],
           workerSrc: ["'self'"],
           styleSrc: ["'self'", (_request, response) => `'nonce-${(response as unknown as { locals: { nonce: string } }).locals.nonce}'`],
-          imgSrc: ["'self'", 'data:'],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          // recordings that the study keeps are played out of the browser's own storage
+          mediaSrc: ["'self'", 'blob:'],
           fontSrc: ["'self'"],
           connectSrc: ["'self'"],
           formAction: ["'none'"],

@@ -14,6 +14,7 @@ import type { JournalFilter, JournalPage } from '../storage/journal-search';
 import { StudyChannel } from '../storage/study-channel';
 import { WriterLock } from '../storage/writer-lock';
 import { Entrance } from './entrance';
+import { MediaFiles } from './media-files';
 import { Notices } from './notices';
 import { OpenedHere } from './opened-here';
 import type { Outcome, Session, Unsaved } from './session';
@@ -36,6 +37,7 @@ export class StudySession implements Session {
   private readonly entrance = inject(Entrance);
   private readonly analysis = inject(AnalysisService);
   private readonly texts = inject(TextCache);
+  private readonly media = inject(MediaFiles);
   private readonly feature = this.store.selectSignal(studyFeature.selectStudyState);
   private here: OpenedHere | null = null;
   /** Opening and closing follow each other, however fast somebody goes from study to study. */
@@ -59,6 +61,7 @@ export class StudySession implements Session {
         const opened = await storage.open();
         this.here = here;
         this.texts.use(storage);
+        this.media.use(storage);
         this.analysis.studyReadAnew();
         this.store.dispatch(StudyActions.opened({ opened, role: mayWrite ? 'writer' : 'follower' }));
       } catch (error) {
@@ -97,6 +100,7 @@ export class StudySession implements Session {
     if (here.pending.length > 0) return false;
     this.here = null;
     this.texts.use(null);
+    this.media.use(null);
     if (this.feature().data) this.store.dispatch(StudyActions.closed());
     await here.end();
     return true;
@@ -162,7 +166,7 @@ export class StudySession implements Session {
       await new Promise((resolve) => setTimeout(resolve));
       return entry;
     } catch (error) {
-      this.notices.refuse(`Nothing was stored: ${error instanceof Error ? error.message : String(error)}`);
+      this.notices.refuse(`Nothing was stored: ${whyNotWritten(error)}`);
       return null;
     } finally {
       here.away = false;
@@ -265,10 +269,7 @@ export class StudySession implements Session {
 
   private async writeFailed(here: OpenedHere, error: unknown): Promise<void> {
     if (error instanceof StaleTabError) return this.overtaken(here);
-    const full = error instanceof Error && /quota/i.test(`${error.name} ${error.message}`);
-    const message = full
-      ? 'The browser’s storage is full. Make room on the disk, then try again.'
-      : `Writing to disk failed (${error instanceof Error ? error.message : String(error)}).`;
+    const message = isFull(error) ? whyNotWritten(error) : `Writing to disk failed (${whyNotWritten(error)}).`;
     if (this.here === here) this.store.dispatch(StudyActions.saveFailed({ message }));
   }
 
@@ -294,6 +295,7 @@ export class StudySession implements Session {
     const opened = await here.storage.open();
     if (this.here !== here) return;
     this.texts.use(here.storage);
+    this.media.use(here.storage);
     this.analysis.studyReadAnew();
     here.recent.clear();
     this.store.dispatch(StudyActions.opened({ opened, role }));
@@ -303,6 +305,15 @@ export class StudySession implements Session {
     return (await Promise.all(documentIds.map((id) => this.texts.get(id)))).filter((text) => text !== null);
   }
 }
+
+const isFull = (error: unknown): boolean => error instanceof Error && /quota/i.test(`${error.name} ${error.message}`);
+
+const whyNotWritten = (error: unknown): string =>
+  isFull(error)
+    ? 'The browser’s storage is full. Make room on the disk, then try again.'
+    : error instanceof Error
+      ? error.message
+      : String(error);
 
 /** A sentence for the log: one line, without what a line may not hold. */
 // eslint-disable-next-line no-control-regex -- names pasted from elsewhere may hold any sign

@@ -7,6 +7,7 @@ import type { Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { LogDigest } from '@core/log/digest';
 import type { PassageColumns } from '@core/model/passage-columns';
+import type { Loudness } from '@core/sound/loudness';
 import type { PackedRow, PackRow } from './packs';
 
 /** Rows of the `meta` table, by key. */
@@ -19,6 +20,18 @@ export interface MetaRow {
 export interface MediaRow {
   readonly sha256: string;
   readonly blob: Blob;
+}
+
+/** Where a file lies that the study does not keep: a way to it that the browser keeps, and when it was last changed as it was known. */
+export interface LinkRow {
+  readonly sha256: string;
+  readonly handle: FileSystemFileHandle;
+  readonly changedAt: number;
+}
+
+/** How loud a recording is, measured once. */
+export interface LoudnessRow extends Loudness {
+  readonly sha256: string;
 }
 
 /** A journal entry with what it touches, by which it is found. Record changes of a large one lie in it as JSON, some at a time. */
@@ -67,7 +80,7 @@ export function fromRow({ touches: _, packed, ...entry }: JournalRow): JournalEn
 }
 
 /** Raised where what is looked up by changes, within one data version; under 10. */
-const INDEXES = 1;
+const INDEXES = 0;
 
 /** Databases of studies carry this in front of the study's id. */
 export const DATABASE_PREFIX = 'filum-study-';
@@ -82,6 +95,9 @@ export class StudyDatabase extends Dexie {
   declare readonly text: EntityTable<Text, 'id'>;
   declare readonly passages: EntityTable<PassageColumns, 'documentId'>;
   declare readonly media: EntityTable<MediaRow, 'sha256'>;
+  /** Ways to files that are not kept, and what was measured of recordings: of this browser, and no part of the study. */
+  declare readonly links: EntityTable<LinkRow, 'sha256'>;
+  declare readonly loudness: EntityTable<LoudnessRow, 'sha256'>;
   declare readonly touched: EntityTable<TouchedRow, 'seq'>;
   declare readonly packs: EntityTable<PackRow, 'pack'>;
   declare readonly packed: EntityTable<PackedRow, 'pack'>;
@@ -99,6 +115,8 @@ export class StudyDatabase extends Dexie {
       text: 'id',
       passages: 'documentId',
       media: 'sha256',
+      links: 'sha256',
+      loudness: 'sha256',
       packs: '++pack, type',
       packed: 'pack',
       // entries are looked up by when, and by what they touch

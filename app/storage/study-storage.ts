@@ -13,7 +13,7 @@ import { LogDigests } from './log-digests';
 import { findEntries, type JournalFilter, type JournalPage } from './journal-search';
 import { Packs } from './packs';
 import { toState } from './to-state';
-import { DATABASE_PREFIX, fromRow, StudyDatabase, toRow, toRowInTurns } from './study-database';
+import { DATABASE_PREFIX, fromRow, StudyDatabase, toRow, toRowInTurns, type LinkRow, type LoudnessRow } from './study-database';
 
 /** When the study file was last exported (ms since 1970), and the journal number it went through. */
 export interface Backup {
@@ -143,6 +143,29 @@ export class StudyStorage {
   /** A recording or a picture by the SHA-256 of its bytes, or undefined. Nothing is read of it yet. */
   async media(sha256: string): Promise<Blob | undefined> {
     return (await this.db.media.get(sha256))?.blob;
+  }
+
+  /** Keeps the bytes of a recording or a picture that were missing. */
+  async keepMedia(sha256: string, blob: Blob): Promise<void> {
+    await this.db.media.put({ sha256, blob });
+  }
+
+  /** The way to a file that the study does not keep, or undefined. */
+  link(sha256: string): Promise<LinkRow | undefined> {
+    return this.db.links.get(sha256);
+  }
+
+  async keepLink(link: LinkRow): Promise<void> {
+    await this.db.links.put(link);
+  }
+
+  /** How loud a recording is, if that was measured. */
+  loudness(sha256: string): Promise<LoudnessRow | undefined> {
+    return this.db.loudness.get(sha256);
+  }
+
+  async keepLoudness(loudness: LoudnessRow): Promise<void> {
+    await this.db.loudness.put(loudness);
   }
 
   /** Entries of the journal, newest first. @param before only those with a smaller number */

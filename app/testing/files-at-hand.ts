@@ -26,8 +26,8 @@ export class FilesAtHand extends Filing {
     for (const stop of this.stopped.splice(0)) stop();
   }
 
-  override async storeTexts(...asked: Parameters<Filing['storeTexts']>): ReturnType<Filing['storeTexts']> {
-    return this.whole(await super.storeTexts(...asked));
+  override async storeMaterial(...asked: Parameters<Filing['storeMaterial']>): ReturnType<Filing['storeMaterial']> {
+    return this.whole(await super.storeMaterial(...asked));
   }
 
   override async storeTable(...asked: Parameters<Filing['storeTable']>): ReturnType<Filing['storeTable']> {
@@ -35,7 +35,7 @@ export class FilesAtHand extends Filing {
   }
 
   /** An entry with its records, as it comes back from a worker. */
-  private whole(entry: Awaited<ReturnType<Filing['storeTexts']>>): typeof entry {
+  private whole(entry: Awaited<ReturnType<Filing['storeMaterial']>>): typeof entry {
     const change = [];
     for (let some = this.takeStored(); some.length > 0; some = this.takeStored()) change.push(...some);
     return { ...entry, change };

@@ -24,6 +24,6 @@ describe('files read and stored in workers', () => {
 
   it('fail where there is no such study, with the reason', async () => {
     const files = TestBed.inject(FilesService);
-    await expectAsync(files.storeTexts(place(), [], [], 'brought in nothing')).toBeRejectedWithError(/not in this browser/);
+    await expectAsync(files.storeMaterial(place(), [], [], [], 'brought in nothing')).toBeRejectedWithError(/not in this browser/);
   });
 });

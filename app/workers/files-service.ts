@@ -8,7 +8,7 @@ import type { TableOptions } from '@core/formats/table/table';
 import type { TextChoices } from '@core/material/compose-import';
 import type { TableChoices } from '@core/material/plan-table';
 import type { Preview } from '@core/material/preview';
-import type { TextToStore } from '@core/material/store-request';
+import type { MediaToStore, TextToStore } from '@core/material/store-request';
 import type { ListedMemo } from '@core/memos/exchange/listed-memo';
 import type { Memo } from '@core/model/memo';
 import type { StudyState } from '@core/model/study-state';
@@ -18,7 +18,8 @@ import type { EntrySlot, TablePlanSummary } from '@core/filing/filing';
 import type { LogRow } from '@core/filing/log-files';
 import type { MemoForm } from '@core/filing/memo-files';
 import type { FileOutcome } from '@core/filing/read-material';
-import type { StudyFileOutcome } from '@core/filing/study-files';
+import type { StudyFileOutcome, WrittenStudy } from '@core/filing/study-files';
+import type { LeftOut } from '@core/formats/study-file/write-study-file';
 import type { FilesWorker } from './files.worker';
 import { Readers } from './readers';
 import { requested } from './requested';
@@ -83,8 +84,19 @@ export class FilesService implements OnDestroy {
     return this.files.answersUpdated();
   }
 
-  storeTexts(place: EntrySlot, items: readonly TextToStore[], extra: Change, sentence: string): Promise<JournalEntry> {
-    return this.withRecords(this.files.storeTexts(place, items, extra, sentence));
+  storeMaterial(
+    place: EntrySlot,
+    texts: readonly TextToStore[],
+    media: readonly MediaToStore[],
+    extra: Change,
+    sentence: string,
+  ): Promise<JournalEntry> {
+    return this.withRecords(this.files.storeMaterial(place, texts, media, extra, sentence));
+  }
+
+  /** SHA-256 of a file, read bit by bit. @param signal ends it @returns null if it was ended */
+  sumOf(file: Blob, progress: Progress = () => undefined, signal?: AbortSignal): Promise<string | null> {
+    return this.request(signal, (id) => this.files.sumOf(id, proxy(progress), file));
   }
 
   storeTable(place: EntrySlot, key: number, choices: TableChoices, state: StudyState, sentence: string): Promise<JournalEntry> {
@@ -111,13 +123,8 @@ export class FilesService implements OnDestroy {
   }
 
   /** @param signal ends it @returns null if it was ended */
-  writeStudyFile(
-    studyId: Id,
-    withoutHistory: boolean,
-    progress: Progress,
-    signal?: AbortSignal,
-  ): Promise<{ readonly file: Blob; readonly through: number } | null> {
-    return this.request(signal, (id) => this.files.writeStudyFile(id, proxy(progress), studyId, withoutHistory));
+  writeStudyFile(studyId: Id, leave: LeftOut, progress: Progress, signal?: AbortSignal): Promise<WrittenStudy | null> {
+    return this.request(signal, (id) => this.files.writeStudyFile(id, proxy(progress), studyId, leave));
   }
 
   /** Asks for something that can be ended while it is worked on. */

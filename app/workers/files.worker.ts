@@ -16,7 +16,7 @@ const shelf: Shelf = {
       state: async () => (await storage.open()).state,
       texts: (documentIds) => storage.texts(documentIds),
       whole: () => storage.bundle(),
-      write: (entry, after) => storage.commit(entry, after),
+      write: (entry, after, media) => storage.commit(entry, after, media),
       putBack: () => storage.close(),
     };
   },

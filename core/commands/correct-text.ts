@@ -1,4 +1,4 @@
-import type { Document, Text } from '../model/document';
+import type { Document, PlaceMark, Speaker, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { Passage } from '../model/passage';
 import type { StudyState } from '../model/study-state';
@@ -15,6 +15,17 @@ export interface Correction {
   /** The text as it is stored. */
   readonly text: Text;
   readonly edits: TextEdits;
+  /**
+   * Of a transcript that is typed while it is listened to: its time marks as they are from now on, at positions of the
+   * text after the edits, and the names that label turns. Left out, times move with the words, and labels stay labels.
+   */
+  readonly heard?: { readonly times: readonly TimeMark[]; readonly speakers: ReadonlySet<string> };
+}
+
+/** A position of a text, and the milliseconds after which it is reached. */
+export interface TimeMark {
+  readonly at: number;
+  readonly value: number;
 }
 
 /** Passages all of whose words the edits delete: to be shown before the correction is kept. */
@@ -28,7 +39,7 @@ export function passagesLost(state: StudyState, { text, edits }: Correction): Pa
  */
 export function correctTexts(corrections: readonly Correction[], sentence?: string): Command {
   return (state) => {
-    const real = corrections.filter(({ edits, text }) => applyEdits(text.text, edits) !== text.text);
+    const real = corrections.filter(({ edits, text, heard }) => heard !== undefined || applyEdits(text.text, edits) !== text.text);
     if (real.length === 0) return null;
     const places = real.reduce((sum, { edits }) => sum + edits.length, 0);
     const first = found(state.tables.document[real[0]!.text.id], 'document');
@@ -52,11 +63,14 @@ export function correctTexts(corrections: readonly Correction[], sentence?: stri
 type MoveStretch = (place: { start: number; end: number }) => { start: number; end: number } | null;
 
 /** Corrects one text with its document and passages. @param moves takes up how stretches move */
-function correct(state: StudyState, { text: before, edits }: Correction, moves: Map<Id, MoveStretch>): Change {
+function correct(state: StudyState, { text: before, edits, heard }: Correction, moves: Map<Id, MoveStretch>): Change {
   const document = found(state.tables.document[before.id], 'document');
   const edited = editText(before, edits);
   const tidying = tidyLineEnds(edited.text);
-  const text = tidying.length > 0 ? editText(edited, tidying) : edited;
+  const tidied = tidying.length > 0 ? editText(edited, tidying) : edited;
+  const relabelled =
+    heard && labelled(document, { ...tidied, marks: marksHeard(tidied, heard.times, tidying, edited.text.length) }, heard.speakers);
+  const text = relabelled?.text ?? tidied;
   if (!text.text.trim()) throw new CommandError(`Nothing would be left of ${short(document.title)}. Delete the document instead.`);
   const moveStretch: MoveStretch = (place) => {
     const once = mapStretch(place, edits);
@@ -71,7 +85,10 @@ function correct(state: StudyState, { text: before, edits }: Correction, moves: 
   ];
   const change: Change[number][] = [
     updated('text', before, text),
-    updated('document', document, documentFields(document, before, text, moveStretch, movePosition, moveUnits)),
+    updated('document', document, {
+      ...documentFields(document, before, text, moveStretch, movePosition, moveUnits),
+      ...(relabelled && { speakers: relabelled.speakers }),
+    }),
   ];
   for (const passage of passagesOf(state, before.id)) {
     const place = moveStretch(passage);
@@ -79,6 +96,13 @@ function correct(state: StudyState, { text: before, edits }: Correction, moves: 
     else if (place.start !== passage.start || place.end !== passage.end) change.push(updated('passage', passage, place));
   }
   return change;
+}
+
+/** Pages as they are, and the times that were heard, one a position. */
+function marksHeard(text: Text, times: readonly TimeMark[], tidying: TextEdits, length: number): PlaceMark[] {
+  const byPlace = new Map(times.map(({ at, value }) => [mapPosition(at, tidying, 1, length), value]));
+  const heard = Array.from(byPlace, ([at, value]): PlaceMark => ({ at, kind: 'time', value }));
+  return [...text.marks.filter((mark) => mark.kind !== 'time'), ...heard].sort((a, b) => a.at - b.at);
 }
 
 function documentFields(
@@ -143,6 +167,16 @@ export const draftsOf = (text: Text): DraftParagraph[] =>
       .map((mark) => ({ ...mark, at: mark.at - paragraph.start })),
   }));
 
+/** A text with its turns as the labels of some names say; what is known of a speaker is kept by name. */
+function labelled({ speakers }: Document, text: Text, names: ReadonlySet<string>): { readonly text: Text; readonly speakers: Speaker[] } {
+  const known = new Map(speakers.map((speaker) => [speaker.name, speaker]));
+  const composed = composeText(text.id, draftsOf(text), labelsOf(names), (name) => known.get(name)?.interviewer ?? undefined);
+  return {
+    text: { ...text, paragraphs: composed.text.paragraphs },
+    speakers: composed.speakers.map((speaker) => ({ ...speaker, caseId: known.get(speaker.name)?.caseId ?? null })),
+  };
+}
+
 /**
  * Says anew which names label turns: the words stay as they are, so no passage moves.
  * @param names the names that are speakers
@@ -150,23 +184,14 @@ export const draftsOf = (text: Text): DraftParagraph[] =>
 export function redetectSpeakers(before: Text, names: ReadonlySet<string>): Command {
   return (state) => {
     const document = found(state.tables.document[before.id], 'document');
-    const known = new Map(document.speakers.map((speaker) => [speaker.name, speaker]));
-    const { text, speakers } = composeText(
-      before.id,
-      draftsOf(before),
-      labelsOf(names),
-      (name) => known.get(name)?.interviewer ?? undefined,
-    );
-    const kept = speakers.map((speaker) => ({ ...speaker, caseId: known.get(speaker.name)?.caseId ?? null }));
+    const { text, speakers } = labelled(document, before, names);
     return {
-      change: [
-        updated('text', before, { paragraphs: text.paragraphs }),
-        updated('document', document, { speakers: kept, words: wordsOf({ ...before, paragraphs: text.paragraphs }) }),
-      ],
-      sentence: `said who speaks in ${short(document.title)}: ${kept.map((speaker) => short(speaker.name)).join(', ') || 'nobody'}`.slice(
-        0,
-        500,
-      ),
+      change: [updated('text', before, { paragraphs: text.paragraphs }), updated('document', document, { speakers, words: wordsOf(text) })],
+      sentence:
+        `said who speaks in ${short(document.title)}: ${speakers.map((speaker) => short(speaker.name)).join(', ') || 'nobody'}`.slice(
+          0,
+          500,
+        ),
     };
   };
 }

@@ -1,5 +1,5 @@
 import type { DocumentStretch } from '../model/case';
-import type { Document, Text } from '../model/document';
+import type { Document, Text, UnsureWords } from '../model/document';
 import type { Id } from '../model/ids';
 import type { StudyState } from '../model/study-state';
 import { paragraphAt } from '../text/paragraphs';
@@ -109,6 +109,7 @@ export function joinDocuments(first: Text, second: Text): Command {
       ],
       emphasis: [...first.emphasis, ...second.emphasis.map((span) => ({ ...span, start: span.start + by, end: span.end + by }))],
       marks: [...first.marks, ...second.marks.map((mark) => ({ ...mark, at: mark.at + by }))],
+      ...unsureOf([...(first.unsure ?? []), ...(second.unsure ?? []).map((one) => ({ ...one, start: one.start + by, end: one.end + by }))]),
     };
     const change: Change[number][] = [
       updated('text', first, text),
@@ -117,6 +118,7 @@ export function joinDocuments(first: Text, second: Text): Command {
         ...(two.belongsTo !== undefined && two.belongsTo !== one.id && { belongsTo: two.belongsTo }),
         characters: text.text.length,
         words: one.words + two.words,
+        ...(two.transcribed && { transcribed: one.transcribed ?? two.transcribed }),
         answers: [...one.answers, ...two.answers.map((answer) => shifted(answer, by))],
         values: { ...two.values, ...one.values },
         ...(one.units || two.units ? { units: [...(one.units ?? [0]), ...(two.units ?? [0]).map((at) => at + by)] } : {}),
@@ -175,5 +177,13 @@ function slice(text: Text, from: number, to: number, id: Id): Text {
       .filter((span) => span.start < to && span.end > from)
       .map((span) => ({ ...span, start: Math.max(0, span.start - from), end: Math.min(span.end, to) - from })),
     marks: text.marks.filter((mark) => mark.at >= from && mark.at <= to).map((mark) => ({ ...mark, at: mark.at - from })),
+    ...unsureOf(
+      (text.unsure ?? [])
+        .filter((words) => words.start < to && words.end > from)
+        .map((words) => ({ ...words, start: Math.max(0, words.start - from), end: Math.min(words.end, to) - from })),
+    ),
   };
 }
+
+/** Words that are unsure, as a text has them: where there are none, it says nothing of them. */
+const unsureOf = (unsure: readonly UnsureWords[]): Pick<Text, 'unsure'> => (unsure.length > 0 ? { unsure: [...unsure] } : {});

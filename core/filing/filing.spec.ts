@@ -52,7 +52,7 @@ describe('work on files', () => {
       await read(key, `${key}.txt`, `Words of ${key}.`);
       items.push({ key, document: document(`Interview ${key}`), choices: PLAIN, questionIds: [] });
     }
-    const entry = await filing.storeTexts(place(), items, [], 'brought in 800 documents');
+    const entry = await filing.storeMaterial(place(), items, [], [], 'brought in 800 documents');
     expect([entry.change, entry.sentence]).toEqual([[], 'brought in 800 documents']);
     const parts = [filing.takeStored(), filing.takeStored(), filing.takeStored()];
     expect(parts.map((one) => one.length)).toEqual([700, 100, 0]);
@@ -65,7 +65,7 @@ describe('work on files', () => {
   it('stores nothing of an entry with a value that no schema allows', async () => {
     await read(1, 'one.txt', 'Words.');
     const item = { key: 1, document: document('x'.repeat(501)), choices: PLAIN, questionIds: [] };
-    await expectAsync(filing.storeTexts(place(), [item], [], 'brought in')).toBeRejectedWithError(/longer than 500/);
+    await expectAsync(filing.storeMaterial(place(), [item], [], [], 'brought in')).toBeRejectedWithError(/longer than 500/);
     expect(stored().journal).toEqual([]);
   });
 
@@ -97,7 +97,7 @@ describe('work on files', () => {
 
   it('says where there is no such study', async () => {
     const elsewhere = { ...place(), studyId: randomId() };
-    await expectAsync(filing.storeTexts(elsewhere, [], [], 'nothing')).toBeRejectedWithError(/not in this browser/);
+    await expectAsync(filing.storeMaterial(elsewhere, [], [], [], 'nothing')).toBeRejectedWithError(/not in this browser/);
   });
 
   it('opens a study file onto the shelf, or beside the study that is there', async () => {
@@ -113,7 +113,7 @@ describe('work on files', () => {
 
   it('writes what opens again to the same, and tells how far it is', async () => {
     const told: number[] = [];
-    const written = await filing.writeStudyFile(++number, (share) => void told.push(share), bundle.state.study.id, false);
+    const written = await filing.writeStudyFile(++number, (share) => void told.push(share), bundle.state.study.id, {});
     expect(told.at(-1)).toBe(1);
     expect(told).toEqual([...told].sort((a, b) => a - b));
     expect([written!.through, shelf.taken]).toEqual([0, 0]);
@@ -128,7 +128,7 @@ describe('work on files', () => {
     const id = demo!.state.study.id;
     // ended while it tells how far it is: as somebody would who sees it
     const stop = (): void => filing.end(number);
-    expect(await filing.writeStudyFile(++number, stop, id, false)).toBeNull();
+    expect(await filing.writeStudyFile(++number, stop, id, {})).toBeNull();
     expect(shelf.taken).toBe(0);
     const file = await writeStudyFile(demo!, 0);
     shelf.studies.delete(id);

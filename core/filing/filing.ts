@@ -4,12 +4,14 @@ import { checkChange } from '../change/check-change';
 import type { JournalEntry } from '../change/journal';
 import { carryOut } from '../commands/carry-out';
 import type { ReadFile } from '../formats/read-file';
+import { sha256OfFile } from '../formats/sha256';
+import type { LeftOut } from '../formats/study-file/write-study-file';
 import type { Table } from '../formats/table/table';
 import { answerUpdates, updateAnswers, type AnswerUpdate } from '../material/answer-updates';
 import { composeImport, type TextChoices } from '../material/compose-import';
 import type { Difference, TableChoices, TablePlan } from '../material/plan-table';
 import { previewOf, type Preview } from '../material/preview';
-import { changeOfTexts, type TextToStore } from '../material/store-request';
+import { changeOfMedia, changeOfTexts, type MediaToStore, type TextToStore } from '../material/store-request';
 import type { Text } from '../model/document';
 import { randomId, type Id } from '../model/ids';
 import type { StudyState } from '../model/study-state';
@@ -21,7 +23,7 @@ import { readMemos, writeMemos } from './memo-files';
 import { PlannedAhead } from './planned-ahead';
 import type { Keeper } from './read-material';
 import type { Shelf } from './shelf';
-import { openDemo, openStudyFile, studyFileOf, type StudyFileOutcome } from './study-files';
+import { openDemo, openStudyFile, studyFileOf, type StudyFileOutcome, type WrittenStudy } from './study-files';
 
 /** A plan for a table, its change left empty: the records stay where they are. */
 export type TablePlanSummary = TablePlan;
@@ -117,10 +119,24 @@ export class Filing implements Keeper {
     }
   }
 
-  /** Stores texts that were read, with what else comes in, as one entry of the journal. @returns it without its records, which {@link takeStored} tells */
-  async storeTexts(place: EntrySlot, items: readonly TextToStore[], extra: Change, sentence: string): Promise<JournalEntry> {
-    const change = [...extra, ...changeOfTexts(items, (key) => this.texts.get(key)!.paragraphs, place.now)];
-    return this.store(place, change, sentence);
+  /**
+   * Stores texts that were read, recordings and pictures, with what else comes in, as one entry of the journal.
+   * @returns it without its records, which {@link takeStored} tells
+   */
+  async storeMaterial(
+    place: EntrySlot,
+    texts: readonly TextToStore[],
+    media: readonly MediaToStore[],
+    extra: Change,
+    sentence: string,
+  ): Promise<JournalEntry> {
+    const change = [
+      ...extra,
+      ...changeOfMedia(media, place.now),
+      ...changeOfTexts(texts, (key) => this.texts.get(key)!.paragraphs, place.now),
+    ];
+    const bytes = new Map(media.flatMap(({ document, file }) => (file ? [[document.ground.media.sha256, file] as const] : [])));
+    return this.store(place, change, sentence, { media: bytes });
   }
 
   /** Stores a table as planned, as one entry of the journal. @returns it without its records, which {@link takeStored} tells */
@@ -129,9 +145,9 @@ export class Filing implements Keeper {
     const { updates: all, texts: stored } = await this.updatesOf(plan, state);
     const updates = all.filter((update) => !choices.keep.has(update.caseId));
     this.updated = updates.length;
-    if (updates.length === 0) return this.store(place, plan.change, sentence, null, checked);
+    if (updates.length === 0) return this.store(place, plan.change, sentence, { checked });
     const { change, after } = await this.withAnswers(place, plan.change, updates, stored);
-    return this.store(place, change, `${sentence.slice(0, 440)}, and updated ${counted(updates.length, 'answer')}`, after);
+    return this.store(place, change, `${sentence.slice(0, 440)}, and updated ${counted(updates.length, 'answer')}`, { after });
   }
 
   /** How many answers of documents that were there the table stored last has changed. */
@@ -152,13 +168,13 @@ export class Filing implements Keeper {
   }
 
   /** Makes a study file of a study. @returns null if it was ended */
-  writeStudyFile(
-    id: number,
-    tell: Tell,
-    studyId: Id,
-    withoutHistory: boolean,
-  ): Promise<{ readonly file: Blob; readonly through: number } | null> {
-    return this.requests.run('write a study file', id, ({ tell }) => studyFileOf(this.shelf, studyId, withoutHistory, tell), tell);
+  writeStudyFile(id: number, tell: Tell, studyId: Id, leave: LeftOut): Promise<WrittenStudy | null> {
+    return this.requests.run('write a study file', id, ({ tell }) => studyFileOf(this.shelf, studyId, leave, tell), tell);
+  }
+
+  /** SHA-256 of a file, read bit by bit. @returns null if it was ended */
+  sumOf(id: number, tell: Tell, file: Blob): Promise<string | null> {
+    return this.requests.run('sum of a file', id, ({ tell }) => sha256OfFile(file, (read) => tell(read / file.size)), tell);
   }
 
   /** Builds the demo study from the sources that ship with the application. */
@@ -195,19 +211,23 @@ export class Filing implements Keeper {
    * Writes an entry.
    * @param after the study after it; not needed where the entry touches no passages
    * @param checked its records were checked before
+   * @param media files that come in with it, by the SHA-256 of their bytes
    */
   private async store(
     { studyId, seq, coderId, now }: EntrySlot,
     change: Change,
     sentence: string,
-    after: StudyState | null = null,
-    checked = false,
+    {
+      after = null,
+      checked = false,
+      media,
+    }: { readonly after?: StudyState | null; readonly checked?: boolean; readonly media?: ReadonlyMap<string, Blob> } = {},
   ): Promise<JournalEntry> {
     if (!checked) checkChange(change);
     const entry: JournalEntry = { seq, at: now, coderId, kind: 'act', of: null, sentence, change };
     const study = await this.shelf.take(studyId);
     try {
-      await study.write(entry, after);
+      await study.write(entry, after, media);
     } finally {
       study.putBack();
     }

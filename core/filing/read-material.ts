@@ -1,5 +1,7 @@
-import { readFile, LARGEST_FILE, type ReadFile, type ReadOptions } from '../formats/read-file';
+import { readFile, titleOfFile, LARGEST_FILE, type ReadFile, type ReadOptions } from '../formats/read-file';
 import { endingOf, TABLE_ENDINGS } from '../formats/readable-endings';
+import { isRecordingEnding } from '../formats/recording/recording-endings';
+import type { RecordingFacts } from '../formats/recording/read-recording';
 import { UnreadableFileError, type Progress, type Remedy } from '../formats/reading';
 import { sha256 } from '../formats/sha256';
 import { guessRoles, typesOf, type Column } from '../formats/table/guess-roles';
@@ -28,8 +30,15 @@ export interface TableSummary extends Omit<Table, 'rows' | 'rowNumbers'> {
   readonly sha256: string;
 }
 
+/** What is known of a recording that was looked into; its bytes stay in their file. */
+export interface RecordingSummary extends RecordingFacts {
+  readonly title: string;
+  readonly changedAt: number | null;
+}
+
 /** A file that was read, or why it was not. */
-export type FileOutcome = { readonly text: TextSummary } | { readonly table: TableSummary } | FileTrouble;
+export type FileOutcome =
+  { readonly text: TextSummary } | { readonly table: TableSummary } | { readonly recording: RecordingSummary } | FileTrouble;
 
 /** Why a file could not be read, and what may help. */
 export interface FileTrouble {
@@ -60,7 +69,13 @@ export async function readMaterial(
   keeper: Keeper,
   progress?: Progress,
 ): Promise<FileOutcome> {
+  const changedAt = file instanceof File ? file.lastModified : null;
   try {
+    if (isRecordingEnding(endingOf(name))) {
+      // what reads sound and film is loaded where there is some
+      const { readRecording } = await import('../formats/recording/read-recording');
+      return { recording: { ...(await readRecording(endingOf(name), file, progress)), title: titleOfFile(name), changedAt } };
+    }
     if (file.size > LARGEST_FILE) throw new UnreadableFileError('The file is larger than 100 MB. Split it and bring in the parts.');
     const bytes = new Uint8Array(await file.arrayBuffer());
     if ((TABLE_ENDINGS as readonly string[]).includes(endingOf(name))) {
@@ -77,7 +92,7 @@ export async function readMaterial(
         total: paragraphs.length,
         guesses: guessMarkers(paragraphs),
         nobody: nobodyIn(paragraphs),
-        changedAt: file instanceof File ? file.lastModified : null,
+        changedAt,
       },
     };
   } catch (error) {

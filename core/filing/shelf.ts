@@ -20,7 +20,11 @@ export interface ShelvedStudy {
   texts(documentIds: readonly Id[]): Promise<readonly Text[]>;
   /** Everything, of one moment. */
   whole(): Promise<StudyBundle>;
-  /** Writes an entry with all it changes. @param after the study after it; null where it touches no passages */
-  write(entry: JournalEntry, after: StudyState | null): Promise<void>;
+  /**
+   * Writes an entry with all it changes.
+   * @param after the study after it; null where it touches no passages
+   * @param media files that come in with it, by the SHA-256 of their bytes
+   */
+  write(entry: JournalEntry, after: StudyState | null, media?: ReadonlyMap<string, Blob>): Promise<void>;
   putBack(): void;
 }

@@ -1,6 +1,7 @@
 import { asCopy } from '../formats/study-file/as-copy';
+import { mediaSpokenOf } from '../formats/study-file/bundle';
 import { readStudyFile, StudyFileError } from '../formats/study-file/read-study-file';
-import { writeStudyFile } from '../formats/study-file/write-study-file';
+import { writeStudyFile, type LeftOut } from '../formats/study-file/write-study-file';
 import { randomId, type Id } from '../model/ids';
 import { NewerVersionError } from '../model/schema-version';
 import { RequestEndedError, type Tell } from '../requests/requests';
@@ -32,17 +33,22 @@ export async function openStudyFile(shelf: Shelf, file: Blob, ifHere: 'ask' | 'c
   }
 }
 
+/** A study file that was written. */
+export interface WrittenStudy {
+  readonly file: Blob;
+  /** The journal number it goes through. */
+  readonly through: number;
+  /** Recordings and pictures that the study keeps and this browser has not: they are not in the file. */
+  readonly missing: number;
+}
+
 /** A study file of a study, from one moment of it, and the journal number it goes through. */
-export async function studyFileOf(
-  shelf: Shelf,
-  studyId: Id,
-  withoutHistory: boolean,
-  tell: Tell,
-): Promise<{ readonly file: Blob; readonly through: number }> {
+export async function studyFileOf(shelf: Shelf, studyId: Id, leave: LeftOut, tell: Tell): Promise<WrittenStudy> {
   const study = await shelf.take(studyId);
   try {
     const bundle = await study.whole();
-    return { file: await writeStudyFile(bundle, Date.now(), tell, withoutHistory), through: bundle.history.seq };
+    const missing = [...mediaSpokenOf(bundle.state, []).values()].filter(({ sha256, outside }) => !outside && !bundle.media.has(sha256));
+    return { file: await writeStudyFile(bundle, Date.now(), tell, leave), through: bundle.history.seq, missing: missing.length };
   } finally {
     study.putBack();
   }

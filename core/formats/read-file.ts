@@ -56,6 +56,15 @@ export interface ReadFile extends Reading {
 /** A file of more than this many bytes is refused. */
 export const LARGEST_FILE = 100_000_000;
 
+/** A title for a document, from the name of the file it comes from. */
+export const titleOfFile = (name: string): string =>
+  tidyLine(
+    name
+      .replace(/^.*\//, '')
+      .replace(/\.[^.]+$/, '')
+      .replace(/_/g, ' '),
+  ) || 'Untitled';
+
 /**
  * Reads a file by its ending.
  * @param progress told as a PDF's pages and a book's chapters are read
@@ -86,13 +95,6 @@ export async function readFile(name: string, bytes: Uint8Array, options: ReadOpt
     ...(timed.times > 0 ? [`${timed.times} times taken out of the words and kept as marks`] : []),
     ...(joined > 0 ? [`${joined} names on lines of their own put in front of what they say`] : []),
   ];
-  const fromName =
-    tidyLine(
-      name
-        .replace(/^.*\//, '')
-        .replace(/\.[^.]+$/, '')
-        .replace(/_/g, ' '),
-    ) || 'Untitled';
   return {
     encoding: null,
     encodings: [],
@@ -104,7 +106,7 @@ export async function readFile(name: string, bytes: Uint8Array, options: ReadOpt
     times: timed.times,
     readings: probableReadings(variants, { lineEnds: read.lineEnds ?? null, namesApart: joined === 0 }),
     formatted,
-    title: read.title ?? fromName,
+    title: read.title ?? titleOfFile(name),
     sha256: await sha256(bytes),
     speakers: findSpeakers(paragraphs),
   };

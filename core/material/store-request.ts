@@ -8,11 +8,26 @@ import { answersOf, composeImport, type TextChoices } from './compose-import';
 /** A text to be stored: what was read is known by its key. */
 export interface TextToStore {
   readonly key: number;
-  readonly document: Pick<Document, 'id' | 'title' | 'kind' | 'date' | 'folderId' | 'values' | 'source'>;
+  readonly document: Pick<Document, 'id' | 'title' | 'kind' | 'date' | 'folderId' | 'values' | 'source' | 'belongsTo'>;
   readonly choices: TextChoices;
   /** The study's question for each one found, or null. */
   readonly questionIds: readonly (AskedQuestion['id'] | null)[];
 }
+
+/** A recording or a picture to be stored. */
+export interface MediaToStore {
+  readonly document: Pick<Document, 'id' | 'title' | 'kind' | 'date' | 'folderId' | 'values' | 'source'> & {
+    readonly ground: Exclude<Document['ground'], { of: 'text' }>;
+  };
+  /** Its bytes; null where they stay where they are. */
+  readonly file: Blob | null;
+}
+
+/** The documents of recordings and pictures that come in. */
+export const changeOfMedia = (items: readonly MediaToStore[], now: number): Change =>
+  items.map(({ document }) =>
+    added('document', { ...document, description: '', speakers: [], characters: 0, words: 0, answers: [], createdAt: now }),
+  );
 
 /** Composes the documents and texts that come in. @param read the paragraphs by key */
 export function changeOfTexts(items: readonly TextToStore[], read: (key: number) => readonly DraftParagraph[], now: number): Change {

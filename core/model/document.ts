@@ -60,6 +60,8 @@ export const DocumentSchema = z.strictObject({
   answers: z.array(AnswerSchema).max(10_000),
   /** Up to where it is read or heard, as the researcher says, in characters or milliseconds; absent where it was not begun. */
   readTo: CountSchema.optional(),
+  /** The service that made the transcript; absent where people did. */
+  transcribed: z.strictObject({ by: LineSchema, simulated: z.literal(true).optional() }).optional(),
   /** Where idea-units begin, ascending, the first at 0; absent where the researcher made none. */
   units: z.array(CountSchema).max(200_000).optional(),
   createdAt: TimeSchema,
@@ -103,6 +105,10 @@ export type EmphasisSpan = z.infer<typeof EmphasisSpanSchema>;
 export const PlaceMarkSchema = z.strictObject({ at: CountSchema, kind: z.enum(['page', 'time']), value: z.number().int().min(0) });
 export type PlaceMark = z.infer<typeof PlaceMarkSchema>;
 
+/** Words `[start, end)` that a transcribing service was not sure of, and how sure, from 0 to 1. */
+export const UnsureWordsSchema = z.strictObject({ start: CountSchema, end: CountSchema, confidence: z.number().min(0).max(1) });
+export type UnsureWords = z.infer<typeof UnsureWordsSchema>;
+
 /**
  * The words of the document with the same id: normalised (`\n` between paragraphs, no blank ones,
  * no byte order mark). Positions everywhere are UTF-16 code units in `text`, start inclusive, end exclusive.
@@ -114,5 +120,7 @@ export const TextSchema = z.strictObject({
   emphasis: z.array(EmphasisSpanSchema),
   /** Pages and times, ascending by position. */
   marks: z.array(PlaceMarkSchema),
+  /** Words still to be listened to, in the order of the text; absent where there are none. */
+  unsure: z.array(UnsureWordsSchema).max(200_000).optional(),
 });
 export type Text = z.infer<typeof TextSchema>;

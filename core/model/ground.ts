@@ -11,6 +11,11 @@ export const MediaSchema = z.strictObject({
     .string()
     .max(127)
     .regex(/^(audio|video|image)\/[a-z0-9][a-z0-9.+-]*$|^application\/pdf$/, 'is not a recording, a picture or a PDF'),
+  /**
+   * The bytes stay where the researcher has them, in a file of this name, and the study only knows what is in it;
+   * absent where the study keeps them.
+   */
+  outside: z.strictObject({ name: z.string().min(1).max(1000) }).optional(),
 });
 export type Media = z.infer<typeof MediaSchema>;
 

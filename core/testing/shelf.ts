@@ -31,7 +31,7 @@ export class MemoryShelf implements Shelf {
       state: () => Promise.resolve(study().state),
       texts: (ids) => Promise.resolve(ids.flatMap((id) => study().texts.get(id) ?? [])),
       whole: () => Promise.resolve(study()),
-      write: (entry) => {
+      write: (entry, _after, brought = new Map()) => {
         const { state, texts, journal, history, media } = study();
         const now = new Map(texts);
         for (const one of entry.change)
@@ -40,7 +40,7 @@ export class MemoryShelf implements Shelf {
             else now.delete(one.before!.id);
           }
         const next = { state: applyChange(state, entry.change), history: advance(history, entry), journal: [...journal, entry] };
-        this.studies.set(studyId, { ...next, texts: now, media });
+        this.studies.set(studyId, { ...next, texts: now, media: new Map([...media, ...brought]) });
         return Promise.resolve();
       },
       putBack: () => void this.taken--,

@@ -2,13 +2,14 @@ import { boxOf } from '../model/area';
 import type { Document, Text } from '../model/document';
 import type { Place } from '../model/stretch';
 import { clock } from './clock';
+import { isTimed, spanOf } from './timeline';
 import { numberTurns, paragraphAt } from './paragraphs';
 
 /** Where a passage is, in the words a citation uses. */
 export interface Cited {
   /** Name of who speaks there, or null. */
   readonly speaker: string | null;
-  /** "turn 12" in a text with speakers, "paragraph 3" in one without, counted from 1; "12:31–12:44"; "at 120, 80 (40 × 30 pixels)". */
+  /** "12:31–12:44" in a recording and in a transcript with times; "turn 12" in another text with speakers, "paragraph 3" in one without, counted from 1; "at 120, 80 (40 × 30 pixels)". */
   readonly position: string;
 }
 
@@ -34,6 +35,10 @@ export function placeOf(document: Document, text: Text | null, place: Place): Ci
   const at = paragraphAt(text.paragraphs, place.start);
   const turn = turnsOf(text).turns[at] ?? 0;
   const speaker = document.speakers[text.paragraphs[at]?.speaker ?? -1]?.name ?? null;
+  if (isTimed(text)) {
+    const { start, end } = spanOf(text, place);
+    return { speaker, position: `${clock(start)}–${clock(end)}` };
+  }
   return { speaker, position: turn > 0 ? `turn ${turn}` : `paragraph ${at + 1}` };
 }
 

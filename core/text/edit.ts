@@ -116,7 +116,18 @@ export function editText(text: Text, edits: TextEdits): Text {
       return place ? [{ ...place, emphasis: span.emphasis }] : [];
     }),
     marks: text.marks.map((mark) => ({ ...mark, at: mapPosition(mark.at, edits, -1, text.text.length) })),
+    ...stillUnsure(text, edits),
   };
+}
+
+/** Words that were typed over or added to are decided; the others are as unsure as before. */
+function stillUnsure({ unsure }: Text, edits: TextEdits): Pick<Text, 'unsure'> {
+  const left = (unsure ?? []).flatMap((words) => {
+    if (edits.some(({ from, to }) => from < words.end && to > words.start)) return [];
+    const place = mapStretch(words, edits);
+    return place ? [{ ...place, confidence: words.confidence }] : [];
+  });
+  return left.length > 0 ? { unsure: left } : {};
 }
 
 function newParagraphs(text: Text, words: string, edits: TextEdits): Paragraph[] {

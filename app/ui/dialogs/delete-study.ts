@@ -29,7 +29,7 @@ export async function confirmStudyDeletion(ask: Ask, files: FilesService, study:
     other: 'Save a study file first',
   });
   if (reply?.chose === 'other') {
-    const written = await files.writeStudyFile(study.id, false, () => undefined);
+    const written = await files.writeStudyFile(study.id, {}, () => undefined);
     if (written) saveFile(`${study.title}.filum`, written.file, 'application/zip');
     return confirmStudyDeletion(ask, files, study, documents);
   }

@@ -1,3 +1,4 @@
+import type { LeftOut } from '@core/formats/study-file/write-study-file';
 import { Counted } from '../../ui/counted/counted';
 import { counted } from '@core/text/counted';
 import { DatePipe } from '@angular/common';
@@ -43,20 +44,29 @@ export class WriteUp {
   /** Changes since the last study file. */
   protected readonly since = computed(() => this.history().seq - (this.backup()?.through ?? 0));
 
-  protected async studyFile(withoutHistory = false): Promise<void> {
+  protected async studyFile(leave: LeftOut = {}): Promise<void> {
     await this.work('Writing the study file', async () => {
       const { study } = this.data()!;
       await this.session.settled();
       const written = await this.files.writeStudyFile(
         study.id,
-        withoutHistory,
+        leave,
         (share) => this.busy.update((busy) => busy && { ...busy, share }),
         this.stopping.signal,
       );
       if (!written) return;
-      const { file, through } = written;
-      saveFile(`${study.title} ${today()}${withoutHistory ? ' without history' : ''}.filum`, file, 'application/zip');
-      if (withoutHistory) return this.note('the study file without its history');
+      const { file, through, missing } = written;
+      if (missing > 0 && !leave.media)
+        this.trouble.set(
+          `${counted(missing, 'recording or picture of this study is', 'recordings and pictures of this study are')} not in this browser, and so not in the study file. Everything else is.`,
+        );
+      const without = [leave.history ? 'its history' : '', leave.media ? 'its recordings and pictures' : ''].filter(Boolean).join(' and ');
+      saveFile(
+        `${study.title} ${today()}${leave.history ? ' without history' : ''}${leave.media ? ' without media' : ''}.filum`,
+        file,
+        'application/zip',
+      );
+      if (without) return this.note(`the study file without ${without}`);
       this.note('the study file');
       await this.session.settled();
       // the log's own note of this export is no change since it
@@ -64,6 +74,11 @@ export class WriteUp {
       await this.session.noteBackup({ at: Date.now(), through: seq === through + 1 ? seq : through });
     });
   }
+
+  /** How many recordings and pictures the study keeps: they can be left out of a study file. */
+  protected readonly keptMedia = computed(
+    () => Object.values(this.data()?.tables.document ?? {}).filter(({ ground }) => ground.of !== 'text' && !ground.media.outside).length,
+  );
 
   private readonly coders = this.store.selectSignal(selectCoders);
   private readonly scope = this.store.selectSignal(selectScope);

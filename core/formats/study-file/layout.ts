@@ -36,5 +36,7 @@ export const ManifestSchema = z.strictObject({
     z.string().max(200),
     z.strictObject({ bytes: z.number().int().min(0).max(Number.MAX_SAFE_INTEGER), sha256: z.string().regex(/^[0-9a-f]{64}$/) }),
   ),
+  /** Media that the study keeps and this file was written without, by the SHA-256 of their bytes; absent where it holds all. */
+  mediaLeftOut: z.array(z.string().regex(/^[0-9a-f]{64}$/)).optional(),
 });
 export type Manifest = z.infer<typeof ManifestSchema>;

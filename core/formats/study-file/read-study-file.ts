@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { HistorySchema, JournalEntrySchema } from '../../change/journal-schema';
 import { danglingMended } from '../../integrity/mend';
 import { checkStudy } from '../../integrity/check-study';
-import { EmphasisSpanSchema, hasText, ParagraphSchema, PlaceMarkSchema, type Document, type Text } from '../../model/document';
+import { hasText, TextSchema, type Document, type Text } from '../../model/document';
 import type { Id } from '../../model/ids';
 import { PassageSchema, type Passage } from '../../model/passage';
 import { isMendable } from '../../model/mendable';
@@ -57,7 +57,7 @@ export async function readStudyFile(file: Blob, tell: Tell = () => undefined): P
     const manifest = readManifest(files);
     await checkFiles(files, media, manifest, tell);
     await tell(0.4);
-    return withMedia(await readBundle(files, manifest, tell), media);
+    return withMedia(await readBundle(files, manifest, tell), media, new Set(manifest.mediaLeftOut));
   } catch (error) {
     if (error instanceof StudyFileError || error instanceof NewerVersionError) throw error;
     if (error instanceof ArchiveError || error instanceof JsonError)
@@ -103,11 +103,16 @@ async function checkFiles(
   }
 }
 
-/** A study with its media. @throws StudyFileError where one that it speaks of is missing or another than it says */
-function withMedia(bundle: BundleWithoutMedia, media: ReadonlyMap<string, Blob>): StudyBundle {
+/**
+ * A study with the media it keeps.
+ * @param leftOut those that the file says it was written without
+ * @throws StudyFileError where another that it speaks of is missing or not as it says
+ */
+function withMedia(bundle: BundleWithoutMedia, media: ReadonlyMap<string, Blob>, leftOut: ReadonlySet<string>): StudyBundle {
   const kept = new Map<string, Blob>();
-  for (const { sha256: sum, bytes, type } of mediaSpokenOf(bundle.state, bundle.journal).values()) {
+  for (const { sha256: sum, bytes, type, outside } of mediaSpokenOf(bundle.state, bundle.journal).values()) {
     const blob = media.get(mediaFile(sum));
+    if (!blob && (outside || leftOut.has(sum))) continue;
     if (blob?.size !== bytes) throw new StudyFileError('The study file is damaged: a recording or picture of the study is missing.');
     kept.set(sum, blob.slice(0, blob.size, type));
   }
@@ -192,11 +197,8 @@ const readPassages = (raw: unknown, documentId: Id, version: number): Passage[] 
     passagesFile(documentId),
   );
 
-const StructureSchema = z.strictObject({
-  paragraphs: z.array(ParagraphSchema),
-  emphasis: z.array(EmphasisSpanSchema),
-  marks: z.array(PlaceMarkSchema),
-});
+/** What a text has beside its words. */
+const StructureSchema = TextSchema.omit({ id: true, text: true });
 
 function readTable(type: TableType, records: readonly unknown[]): Record<Id, unknown> {
   const table: Record<Id, unknown> = {};

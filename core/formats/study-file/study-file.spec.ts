@@ -152,7 +152,7 @@ describe('the study file', () => {
 
   it('without its history holds the study and the sentences of the log, and nothing of what was before', async () => {
     const bundle = smallStudy();
-    const bare = await opened(await written(bundle, SAVED, undefined, true));
+    const bare = await opened(await written(bundle, SAVED, undefined, { history: true }));
     expect(bare.state).toEqual(bundle.state);
     expect(bare.journal.map((entry) => [entry.sentence, entry.change])).toEqual(bundle.journal.map((entry) => [entry.sentence, []]));
     expect(bare.history).toEqual({ seq: 1, undo: [], redo: [] });
@@ -251,6 +251,23 @@ describe('the study file', () => {
     expect(back).toEqual(state);
   });
 
+  it('of version 7 opens as it was, its recording and its picture with it', async () => {
+    const { state, journal, texts, media } = await studyFileOf(7);
+    expect(checkStudy(state, texts)).toEqual([]);
+    expect(
+      Object.values(state.tables.document)
+        .map((one) => one.ground.of)
+        .sort(),
+    ).toEqual(['picture', 'text', 'text', 'text', 'time']);
+    expect(media.size).toBe(2);
+    expect([...texts.values()].some((text) => 'unsure' in text)).toBeFalse();
+    let back = state;
+    for (const entry of [...journal].reverse()) back = applyChange(back, invert(entry.change));
+    expect(Object.values(back.tables.document).some((one) => one.title === 'Ferry horn')).toBeTrue();
+    for (const entry of journal) back = applyChange(back, entry.change);
+    expect(back).toEqual(state);
+  });
+
   it('carries recordings and pictures with their passages, and their bytes as they are', async () => {
     const bench = await benchWithEverything();
     const bundle: StudyBundle = { ...smallStudy(), state: bench.state, texts: bench.texts, media: bench.media };
@@ -286,7 +303,36 @@ describe('the study file', () => {
     expect((await opened(zipSync(turned, { level: 0 }))).state).toEqual(bundle.state);
     const packed = Object.fromEntries(Object.entries(archive).map(([file, content]) => [file, [content, { level: 9 as const }] as const]));
     expect((await failure(zipSync(packed as unknown as Zippable))).message).toContain('must lie there as it is');
-    await expectAsync(written({ ...bundle, media: new Map() }, SAVED)).toBeRejectedWithError(/would not be whole/);
+  });
+
+  it('leaves recordings and pictures out on request, and says which, so that no other can be missing', async () => {
+    const bench = await benchWithEverything();
+    const bundle: StudyBundle = { ...smallStudy(), state: bench.state, texts: bench.texts, media: bench.media };
+    const bytes = await written(bundle, SAVED, undefined, { media: true });
+    const back = await opened(bytes);
+    expect(back.state).toEqual(bundle.state);
+    expect(back.media.size).toBe(0);
+    const manifest = (archive: Record<string, Uint8Array>) =>
+      JSON.parse(strFromU8(archive['manifest.json']!)) as { mediaLeftOut?: string[] };
+    expect(manifest(unzipSync(bytes)).mediaLeftOut!.sort()).toEqual([...bench.media.keys()].sort());
+    // written again it is as it came, and says so again
+    expect((await opened(await written(back, SAVED))).state).toEqual(bundle.state);
+    const archive = unzipSync(bytes);
+    const { mediaLeftOut: _, ...silent } = manifest(archive);
+    archive['manifest.json'] = strToU8(JSON.stringify(silent));
+    expect((await failure(zipSync(archive))).message).toContain('a recording or picture of the study is missing');
+  });
+
+  it('holds nothing of what stays where it is, and needs it no more', async () => {
+    const bench = new Bench();
+    const tape = bench.record('Ferry horn', 1_000);
+    const ground = tape.ground as Extract<typeof tape.ground, { of: 'time' }>;
+    const outside = { ...tape, ground: { ...ground, media: { ...ground.media, outside: { name: 'horn.wav' } } } };
+    const state = applyChange(bench.state, [{ type: 'document', before: tape, after: outside }]);
+    const bundle = { state, texts: bench.texts, media: new Map(), journal: [], history: EMPTY_HISTORY };
+    const back = await opened(await written(bundle, SAVED));
+    expect(back.state).toEqual(state);
+    expect(back.media.size).toBe(0);
   });
 
   it('keeps what was deleted as long as it can be brought back, and not in a copy without history', async () => {
@@ -299,7 +345,7 @@ describe('the study file', () => {
     const back = await opened(await written(bundle, SAVED));
     expect([...back.media.keys()]).toEqual([...bench.media.keys()]);
     expect(applyChange(back.state, invert(back.journal[0]!.change))).toEqual(before);
-    expect((await opened(await written(bundle, SAVED, undefined, true))).media.size).toBe(0);
+    expect((await opened(await written(bundle, SAVED, undefined, { history: true }))).media.size).toBe(0);
   });
 
   it('of an earlier version opens without links that lead nowhere, and its log says so', async () => {

@@ -19,17 +19,24 @@ import {
   type Manifest,
 } from './layout';
 
+/** What a study file is written without. */
+export interface LeftOut {
+  /** What records were before: the log keeps its sentences, and nothing can be undone in the copy. */
+  readonly history?: boolean;
+  /** Recordings and pictures that the study keeps: the copy knows them, and can be shown where they are. */
+  readonly media?: boolean;
+}
+
 /**
  * Writes a study as one file: a zip archive of JSON and plain texts, and of media as they are (`docs/study-file.md`).
  * @param savedAt milliseconds since 1970, for the manifest
  * @param tell told the share done, 0 to 1
- * @param withoutHistory leaves out what records were before: the log keeps its sentences, and nothing can be undone in the copy
  */
 export async function writeStudyFile(
   bundle: StudyBundle,
   savedAt: number,
   tell: Tell = () => undefined,
-  withoutHistory = false,
+  leave: LeftOut = {},
 ): Promise<Blob> {
   const { state } = bundle;
   const files = new Map<string, Uint8Array>();
@@ -44,8 +51,8 @@ export async function writeStudyFile(
     files.set(textFile(id), strToU8(text));
     files.set(structureFile(id), strToU8(JSON.stringify(structure)));
   }
-  put(JOURNAL_FILE, withoutHistory ? bundle.journal.map((entry) => ({ ...entry, kind: 'note', of: null, change: [] })) : bundle.journal);
-  put(HISTORY_FILE, withoutHistory ? { seq: bundle.history.seq, undo: [], redo: [] } : bundle.history);
+  put(JOURNAL_FILE, leave.history ? bundle.journal.map((entry) => ({ ...entry, kind: 'note', of: null, change: [] })) : bundle.journal);
+  put(HISTORY_FILE, leave.history ? { seq: bundle.history.seq, undo: [], redo: [] } : bundle.history);
 
   const manifest: Manifest = {
     format: FORMAT,
@@ -56,14 +63,21 @@ export async function writeStudyFile(
     savedAt,
     files: {},
   };
-  const spokenOf = mediaSpokenOf(state, withoutHistory ? [] : bundle.journal);
+  const spokenOf = mediaSpokenOf(state, leave.history ? [] : bundle.journal);
   const media = new Map<string, Blob>();
-  for (const { sha256: sum } of spokenOf.values()) {
+  const leftOut: string[] = [];
+  for (const { sha256: sum, outside } of spokenOf.values()) {
+    if (outside) continue;
     const blob = bundle.media.get(sum);
-    if (!blob) throw new Error('A recording or picture of the study is not there: the study file would not be whole.');
+    // a study that came without them has none to give
+    if (!blob || leave.media) {
+      leftOut.push(sum);
+      continue;
+    }
     media.set(mediaFile(sum), blob);
     manifest.files[mediaFile(sum)] = { bytes: blob.size, sha256: sum };
   }
+  if (leftOut.length > 0) manifest.mediaLeftOut = leftOut;
   let done = 0;
   for (const [name, bytes] of files) {
     manifest.files[name] = { bytes: bytes.length, sha256: await sha256(bytes) };

@@ -9,7 +9,7 @@ import { questionsOf } from '@core/commands/questions';
 import { added, updated, type Change } from '@core/change/change';
 import type { SpeakerChoice } from '@core/material/compose-import';
 import type { TableChoices } from '@core/material/plan-table';
-import { folderFor, type TextToStore } from '@core/material/store-request';
+import { folderFor, type MediaToStore, type TextToStore } from '@core/material/store-request';
 import type { AskedQuestion } from '@core/model/asked-question';
 import { MOST_CHOICES, type Attribute, type AttributeValue, type Case } from '@core/model/case';
 import { randomId, type Id } from '@core/model/ids';
@@ -18,6 +18,7 @@ import type { StudyState, Table } from '@core/model/study-state';
 import type { LineUp } from '@core/questions/line-up';
 import { diffEdits } from '@core/text/diff-edits';
 import { tidyLine } from '@core/text/normalise';
+import { MediaFiles } from '../../../state/media-files';
 import { StudySession } from '../../../state/study-session';
 import { selectData } from '../../../state/study.selectors';
 import { FilesService } from '../../../workers/files-service';
@@ -35,13 +36,19 @@ export interface BringInChoices {
   readonly lineUp: LineUp;
   readonly structuredKeys: readonly number[];
   readonly decisions: Decisions;
+  /** The recording a text is a transcript of: its id, or `file KEY` of one that comes in with it. */
+  readonly recordingOf: (item: ImportItem) => string | null;
 }
+
+/** What is said of every document that comes in, whatever it consists of. */
+type CommonFields = Omit<MediaToStore['document'], 'ground'>;
 
 /** Stores what the researcher agreed to: texts together as one step, each table as one. */
 @Injectable()
 export class BringIn {
   private readonly session = inject(StudySession);
   private readonly files = inject(FilesService);
+  private readonly mediaFiles = inject(MediaFiles);
   private readonly data = inject(Store).selectSignal(selectData);
 
   /** How a table is planned and stored. */
@@ -54,10 +61,14 @@ export class BringIn {
   async run(items: readonly ImportItem[], choices: BringInChoices): Promise<string | null> {
     const said: string[] = [];
     const replaced = items.filter((item) => item.text && item.ifKnown === 'replace' && item.sameAs?.id);
-    const texts = items.filter((item) => item.text && !replaced.includes(item));
-    if (texts.length > 0) {
-      if (!(await this.storeTexts(texts, choices))) return null;
-      said.push(texts.length === 1 ? `${quoted(texts[0]!.title)} is in.` : `${counted(texts.length, 'document is', 'documents are')} in.`);
+    const documents = items.filter((item) => (item.text ?? item.recording) && !replaced.includes(item));
+    if (documents.length > 0) {
+      if (!(await this.storeDocuments(documents, choices))) return null;
+      said.push(
+        documents.length === 1
+          ? `${quoted(documents[0]!.title)} is in.`
+          : `${counted(documents.length, 'document is', 'documents are')} in.`,
+      );
     }
     if (replaced.length > 0) said.push(await this.replaceTexts(replaced));
     for (const item of items.filter((one) => one.table)) {
@@ -77,37 +88,58 @@ export class BringIn {
     return said.join(' ');
   }
 
-  private async storeTexts(items: readonly ImportItem[], choices: BringInChoices): Promise<boolean> {
+  private async storeDocuments(items: readonly ImportItem[], choices: BringInChoices): Promise<boolean> {
     const state = this.data()!;
     const extra = new Extra(state, choices);
     const taken = takenFor(choices.lineUp, choices.structuredKeys, choices.decisions);
-    const toStore = items.map((item): TextToStore => {
-      const id = randomId();
+    const ids = new Map(items.map((item) => [item.key, randomId()]));
+    const common = (item: ImportItem): CommonFields => {
+      const id = ids.get(item.key)!;
       if (item.caseId) extra.own(item.caseId, id);
-      const speakers: Record<string, SpeakerChoice> = Object.fromEntries(
-        Object.entries(item.speakers).map(([label, choice]) => [
-          label,
-          { ...choice, caseId: choice.caseId && extra.caseOf(choice.caseId) },
-        ]),
-      );
-      const row = choices.structuredKeys.indexOf(item.key);
       return {
-        key: item.key,
-        document: {
-          id,
-          title: tidyLine(item.title) || 'Untitled',
-          kind: item.kind,
-          date: item.date || null,
-          folderId: choices.subfolders && item.path ? extra.folder(item.path) : choices.folderId,
-          values: { ...(choices.asAttributes ? extra.fileFacts(item) : {}), ...extra.ownFacts(item) },
-          source: item.pasted ? null : { fileName: item.fileName.slice(0, 1000), sha256: item.text!.sha256 },
-        },
-        choices: { ...choicesOf(item), speakers },
-        questionIds: item.markers && row >= 0 ? taken.files[row]!.map((one) => extra.question(taken.list[one.row]!)) : [],
+        id,
+        title: tidyLine(item.title) || 'Untitled',
+        kind: item.kind,
+        date: item.date || null,
+        folderId: choices.subfolders && item.path ? extra.folder(item.path) : choices.folderId,
+        values: { ...(choices.asAttributes ? extra.fileFacts(item) : {}), ...extra.ownFacts(item) },
+        source: item.pasted ? null : { fileName: item.fileName.slice(0, 1000), sha256: (item.text ?? item.recording)!.sha256 },
       };
+    };
+    const media = items.flatMap((item): MediaToStore[] => {
+      if (!item.recording) return [];
+      const { sha256, bytes, type, milliseconds } = item.recording;
+      const outside = item.stays ? { outside: { name: item.fileName.slice(0, 1000) } } : {};
+      const document = { ...common(item), ground: { of: 'time' as const, milliseconds, media: { sha256, bytes, type, ...outside } } };
+      return [{ document, file: item.stays ? null : item.file.slice(0, item.file.size, type) }];
     });
+    const toStore = items
+      .filter((item) => item.text)
+      .map((item): TextToStore => {
+        const recording = choices.recordingOf(item);
+        const owner = recording?.startsWith('file ') ? ids.get(Number(recording.slice(5))) : (recording ?? undefined);
+        const speakers: Record<string, SpeakerChoice> = Object.fromEntries(
+          Object.entries(item.speakers).map(([label, choice]) => [
+            label,
+            { ...choice, caseId: choice.caseId && extra.caseOf(choice.caseId) },
+          ]),
+        );
+        const row = choices.structuredKeys.indexOf(item.key);
+        return {
+          key: item.key,
+          document: { ...common(item), ...(owner !== undefined && { belongsTo: owner }) },
+          choices: { ...choicesOf(item), speakers },
+          questionIds: item.markers && row >= 0 ? taken.files[row]!.map((one) => extra.question(taken.list[one.row]!)) : [],
+        };
+      });
     const sentence = items.length === 1 ? `brought in ${items[0]!.title}` : `brought in ${items.length} documents`;
-    return (await this.session.runAway((place) => this.files.storeTexts(place, toStore, extra.change(), sentence.slice(0, 500)))) !== null;
+    const entry = await this.session.runAway((place) =>
+      this.files.storeMaterial(place, toStore, media, extra.change(), sentence.slice(0, 500)),
+    );
+    if (!entry) return false;
+    for (const { recording, stays, file, handle } of items)
+      if (recording && stays) await this.mediaFiles.link(recording.sha256, { file: file as File, handle: handle ?? undefined });
+    return true;
   }
 
   /** Puts the words of a file in the place of a document's; passages stay where the words are the same. */

@@ -8,7 +8,7 @@ import { Notices } from '../../../state/notices';
 import { selectDocuments } from '../../../state/study.selectors';
 import { FilesService } from '../../../workers/files-service';
 import type { ChosenFile } from './dropped-files';
-import { newItem, withTable, withText, type IfKnown, type ImportItem } from './import-item';
+import { newItem, stemOf, withRecording, withTable, withText, type IfKnown, type ImportItem } from './import-item';
 
 /** The files that are to be brought in: each is read, shown, and can be set otherwise, before anything is stored. */
 @Injectable()
@@ -44,7 +44,7 @@ export class ChosenFiles {
 
   async add(files: readonly ChosenFile[]): Promise<void> {
     const readable = files.filter(({ file, path }) => !path || !file.name.startsWith('.'));
-    const items = readable.map(({ file, path }) => newItem(this.nextKey++, file.name, file, { path }));
+    const items = readable.map(({ file, path, handle = null }) => newItem(this.nextKey++, file.name, file, { path, handle }));
     this.list.update((all) => [...all, ...items]);
     this.currentKey.update((key) => key ?? items[0]?.key ?? null);
     await Promise.all(items.map(async (item) => this.arrived(item.key, await this.read(item))));
@@ -75,6 +75,7 @@ export class ChosenFiles {
 
   private withOutcome(item: ImportItem, outcome: FileOutcome): ImportItem {
     if ('text' in outcome) return withText(item, outcome.text, this.knownAs(outcome.text.sha256, item.key));
+    if ('recording' in outcome) return withRecording(item, outcome.recording, this.knownAs(outcome.recording.sha256, item.key));
     if ('table' in outcome) return withTable(item, outcome.table, this.knownAs(outcome.table.sha256, item.key, outcome.table.sheet));
     return { ...item, state: 'trouble', trouble: outcome.trouble, encodings: outcome.encodings, remedy: outcome.remedy };
   }
@@ -102,8 +103,28 @@ export class ChosenFiles {
   private knownAs(sha256: string, key: number, sheet?: string): ImportItem['sameAs'] {
     const stored = this.bySum().get(sha256);
     if (stored) return { id: stored.id, title: stored.title };
-    const here = this.items().find((item) => item.key < key && (item.text ?? item.table)?.sha256 === sha256 && item.table?.sheet === sheet);
+    const here = this.items().find(
+      (item) => item.key < key && (item.text ?? item.table ?? item.recording)?.sha256 === sha256 && item.table?.sheet === sheet,
+    );
     return here ? { id: null, title: here.title } : null;
+  }
+
+  /** Recordings that a text can be a transcript of: those that come in, and those that are here. */
+  readonly recordings = computed((): readonly { readonly ref: string; readonly title: string; readonly stem: string }[] => [
+    ...this.items().flatMap(({ key, recording, title, fileName, wanted }) =>
+      recording && wanted ? [{ ref: `file ${key}`, title, stem: stemOf(fileName) }] : [],
+    ),
+    ...Object.values(this.documents()).flatMap(({ id, title, ground, source }) =>
+      ground.of === 'time' ? [{ ref: id, title, stem: stemOf(source?.fileName ?? title) }] : [],
+    ),
+  ]);
+
+  /** The recording a text is a transcript of: as it was said, else the one whose file has the same name. */
+  recordingOf({ transcriptOf, fileName, text }: ImportItem): string | null {
+    const all = this.recordings();
+    if (!text) return null;
+    if (transcriptOf !== undefined) return all.some((one) => one.ref === transcriptOf) ? transcriptOf : null;
+    return all.find((one) => one.stem === stemOf(fileName))?.ref ?? null;
   }
 
   change(key: number, fields: Partial<ImportItem>): void {

@@ -9,7 +9,7 @@ import type { RowsBecome } from '@core/material/plan-table';
 import type { DocumentKind } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { Markers } from '@core/questions/find-questions';
-import type { TableSummary, TextSummary } from '@core/filing/read-material';
+import type { RecordingSummary, TableSummary, TextSummary } from '@core/filing/read-material';
 
 /** What is done with a file whose content the study has already. */
 export type IfKnown = 'skip' | 'replace' | 'as new';
@@ -29,6 +29,13 @@ export interface ImportItem {
   readonly state: 'reading' | 'read' | 'trouble';
   readonly text: TextSummary | null;
   readonly table: TableSummary | null;
+  readonly recording: RecordingSummary | null;
+  /** Of a recording: its file stays where it is, and the study keeps only what is done with it. */
+  readonly stays: boolean;
+  /** A way to the file that the browser can keep. */
+  readonly handle: FileSystemFileHandle | null;
+  /** Of a text: the recording it is a transcript of, by id, or by `file KEY` where it comes in with it; undefined where that is guessed. */
+  readonly transcriptOf: string | null | undefined;
   readonly trouble: string;
   readonly encodings: readonly string[];
   /** What may help to read a file that cannot be read as it is. */
@@ -66,6 +73,10 @@ export function newItem(key: number, fileName: string, file: Blob, fields: Parti
     state: 'reading',
     text: null,
     table: null,
+    recording: null,
+    stays: false,
+    handle: null,
+    transcriptOf: undefined,
     trouble: '',
     encodings: [],
     remedy: {},
@@ -110,6 +121,37 @@ export function withText(item: ImportItem, text: TextSummary, sameAs: ImportItem
     nobody: text.nobody,
   };
 }
+
+/** A recording of more bytes stays where it is, unless the researcher says otherwise. */
+const LARGE = 500_000_000;
+
+/** The item once its recording was looked into; what was decided before stays. */
+export function withRecording(item: ImportItem, recording: RecordingSummary, sameAs: ImportItem['sameAs']): ImportItem {
+  const first = item.recording === null;
+  return {
+    ...item,
+    state: 'read',
+    recording,
+    changedAt: recording.changedAt,
+    trouble: '',
+    encodings: [],
+    remedy: {},
+    sameAs,
+    wanted: first ? sameAs === null : item.wanted,
+    title: first ? recording.title : item.title,
+    kind: 'recording',
+    stays: first ? recording.bytes > LARGE : item.stays,
+    date: item.date || dateIn(item.fileName),
+  };
+}
+
+/** A file name without its ending, and without the mark of a language before it: what a recording and its transcript share. */
+export const stemOf = (fileName: string): string =>
+  fileName
+    .replace(/\.[^.]+$/, '')
+    .replace(/[._-][a-z]{2}$/i, '')
+    .trim()
+    .toLocaleLowerCase();
 
 /** The item once its table is read; roles are guessed anew when the columns are others. */
 export function withTable(item: ImportItem, table: TableSummary, sameAs: ImportItem['sameAs']): ImportItem {

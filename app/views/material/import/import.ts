@@ -19,6 +19,7 @@ import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { questionsOf } from '@core/commands/questions';
 import { READABLE_ENDINGS, TABLE_ENDINGS } from '@core/formats/readable-endings';
+import { RECORDING_ENDINGS } from '@core/formats/recording/recording-endings';
 import { told, type Doubt } from '@core/material/doubts';
 import type { Preview } from '@core/material/preview';
 import type { Id } from '@core/model/ids';
@@ -39,6 +40,7 @@ import { filesOfDrop, type ChosenFile } from './dropped-files';
 import { choicesOf, newItem, type ImportItem } from './import-item';
 import { askedOnce, type Decisions } from './question-decisions';
 import { QuestionTable } from './question-table';
+import { RecordingSettings } from './recording-settings';
 import { TableSettings } from './table-settings';
 import { TextSettings } from './text-settings';
 
@@ -58,6 +60,7 @@ const MORE_PARAGRAPHS = 200;
     CdkVirtualForOf,
     Icon,
     EncodingSamples,
+    RecordingSettings,
     TextSettings,
     TableSettings,
     QuestionTable,
@@ -82,7 +85,7 @@ export class Import implements OnDestroy {
   private readonly cases = this.store.selectSignal(selectCases);
   protected readonly study = this.store.selectSignal(selectStudy);
   private readonly folders = this.store.selectSignal(selectFolders);
-  protected readonly endings = [...READABLE_ENDINGS, ...TABLE_ENDINGS].join(',');
+  protected readonly endings = [...READABLE_ENDINGS, ...TABLE_ENDINGS, ...RECORDING_ENDINGS].join(',');
 
   protected readonly chosen = inject(ChosenFiles);
   protected readonly items = this.chosen.items;
@@ -151,7 +154,7 @@ export class Import implements OnDestroy {
       const item = this.current();
       if (item?.state !== 'read') return;
       if (item.text) void this.showPreview(item);
-      else untracked(() => void this.showPlan(item));
+      else if (item.table) untracked(() => void this.showPlan(item));
     });
     // a password that was not the one is typed again
     effect(() => {
@@ -191,6 +194,14 @@ export class Import implements OnDestroy {
     void filesOfDrop(event.dataTransfer).then((files) => this.chosen.add(files));
   }
 
+  /** The browser's own way to choose, where it has one: it can find the files again in another session. */
+  protected async choose(picker: HTMLInputElement): Promise<void> {
+    if (!window.showOpenFilePicker) return picker.click();
+    // nothing chosen is no fault
+    const handles = await window.showOpenFilePicker({ multiple: true }).catch(() => []);
+    await this.chosen.add(await Promise.all(handles.map(async (handle) => ({ file: await handle.getFile(), path: '', handle }))));
+  }
+
   protected async onPicked(input: HTMLInputElement): Promise<void> {
     const files = [...(input.files ?? [])].map((file): ChosenFile => ({
       file,
@@ -219,6 +230,11 @@ export class Import implements OnDestroy {
     const key = this.chosen.newKey();
     await this.chosen.take(newItem(key, name, new Blob([content]), { pasted: true }));
     if (title) this.chosen.change(key, { title });
+  }
+
+  /** Titles of the texts that come in as transcripts of a recording. */
+  protected transcriptsOf({ key }: ImportItem): string[] {
+    return this.wanted().flatMap((item) => (this.chosen.recordingOf(item) === `file ${key}` ? [item.title] : []));
   }
 
   protected showMore(key: number): void {
@@ -270,6 +286,7 @@ export class Import implements OnDestroy {
       lineUp: this.linedUp(),
       structuredKeys: this.structuredKeys(),
       decisions: this.decisions(),
+      recordingOf: (item) => this.chosen.recordingOf(item),
     });
     this.storing.set(false);
     if (!summary) return;

@@ -1,0 +1,96 @@
+import { added, updated } from '../change/change';
+import { CommandError, found, short, type Command } from '../change/command';
+import type { Document, PlaceMark, Text } from '../model/document';
+import type { Id } from '../model/ids';
+import type { Stretch } from '../model/stretch';
+import { clock } from '../text/clock';
+import { tidyLine } from '../text/normalise';
+
+/** Begins a transcript of a recording: an empty text that belongs to it. @param id of the text */
+export function beginTranscript(recordingId: Id, title: string, id: Id): Command {
+  return (state, context) => {
+    const recording = recordingOf(state.tables.document[recordingId]);
+    const name = tidyLine(title);
+    if (!name) throw new CommandError('A transcript needs a title.');
+    const document: Document = {
+      id,
+      title: name,
+      ground: { of: 'text' },
+      belongsTo: recording.id,
+      kind: 'interview',
+      date: recording.date,
+      folderId: recording.folderId,
+      description: '',
+      speakers: [],
+      characters: 0,
+      words: 0,
+      source: null,
+      values: {},
+      answers: [],
+      createdAt: context.now,
+    };
+    const text: Text = { id, text: '', paragraphs: [{ start: 0, body: 0, end: 0, speaker: -1, style: 'body' }], emphasis: [], marks: [] };
+    return { change: [added('document', document), added('text', text)], sentence: `began a transcript of ${short(recording.title)}` };
+  };
+}
+
+/**
+ * Moves a time mark of a transcript to another moment of the recording.
+ * @param at position of the mark in the text
+ * @param value milliseconds; not before the mark in front of it, not behind the one after
+ */
+export function moveTimeMark(text: Text, at: number, value: number): Command {
+  return (state) => {
+    const document = found(state.tables.document[text.id], 'document');
+    const times = text.marks.filter((mark) => mark.kind === 'time');
+    const row = times.findIndex((mark) => mark.at === at);
+    const mark = found(times[row], 'time');
+    const next = Math.round(value);
+    const [least, most] = [times[row - 1]?.value ?? 0, times[row + 1]?.value ?? Infinity];
+    if (next < least || next > most) throw new CommandError('A time lies between the one before it and the one after it.');
+    if (next === mark.value) return null;
+    return {
+      change: [updated('text', text, { marks: text.marks.map((one) => (one === mark ? { ...one, value: next } : one)) })],
+      sentence: `moved a time of ${short(document.title)} from ${clock(mark.value)} to ${clock(next)}`,
+    };
+  };
+}
+
+/** Notes when a position of a transcript is reached, in the place of a time that is there. @param value milliseconds, or null to take it away */
+export function setTime(text: Text, at: number, value: number | null): Command {
+  return (state) => {
+    const document = found(state.tables.document[text.id], 'document');
+    const others = text.marks.filter((mark) => mark.kind !== 'time' || mark.at !== at);
+    const mark: PlaceMark[] = value === null ? [] : [{ at, kind: 'time', value: Math.round(value) }];
+    const marks = [...others, ...mark].sort((a, b) => a.at - b.at);
+    if (marks.length === text.marks.length && value === null) return null;
+    const title = short(document.title);
+    return {
+      change: [updated('text', text, { marks })],
+      sentence: value === null ? `took a time off ${title}` : `noted the time ${clock(value)} in ${title}`,
+    };
+  };
+}
+
+/** Words that a service was not sure of were listened to, and are right as they stand. @param words as the text has them */
+export function wordsAreRight(text: Text, words: readonly Stretch[]): Command {
+  return (state) => {
+    const document = found(state.tables.document[text.id], 'document');
+    const right = (one: Stretch): boolean => words.some(({ start, end }) => start === one.start && end === one.end);
+    const { unsure = [], ...rest } = text;
+    const left = unsure.filter((one) => !right(one));
+    const decided = unsure.length - left.length;
+    if (decided === 0) return null;
+    return {
+      change: [{ type: 'text', before: text, after: left.length > 0 ? { ...rest, unsure: left } : rest }],
+      sentence: `heard ${decided === 1 ? 'a word' : `${decided} words`} of ${short(document.title)} as written`,
+    };
+  };
+}
+
+/** @throws CommandError */
+function recordingOf(document: Document | undefined): Document {
+  const recording = found(document, 'recording');
+  if (recording.ground.of !== 'time') throw new CommandError(`${short(recording.title)} is no recording.`);
+  return recording;
+}
