@@ -2,6 +2,7 @@
 // and the times of its sentences as WebVTT. Run by hand where espeak-ng and ffmpeg are installed; neither is needed to
 // build, run or test Filum.
 import { execFileSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -79,4 +80,11 @@ writeFileSync(
   `WEBVTT\n\n${cues.map(({ start, end, words }) => `${clock(start)} --> ${clock(end)}\n${words}\n`).join('\n')}`,
 );
 rmSync(folder, { recursive: true });
+const bytes = readFileSync('demo/media/pier-01.mp3');
+const facts = JSON.parse(readFileSync('demo/media/media.json', 'utf8'));
+Object.assign(
+  facts.recordings.find((one) => one.file === 'pier-01.mp3'),
+  { milliseconds: Math.round(at * 1000), bytes: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex') },
+);
+writeFileSync('demo/media/media.json', `${JSON.stringify(facts, null, 2)}\n`);
 console.log(`${at.toFixed(1)} s, ${cues.length} sentences`);

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import express, { type Express } from 'express';
 import packedStatic from 'express-static-gzip';
 import helmet from 'helmet';
+import { transcribingStandIn } from './stand-ins/transcribing';
 
 /** Stands in the built page where each answer puts its own nonce. */
 const NONCE = 'CSP_NONCE';
@@ -43,6 +44,7 @@ export function createApp(folder: string): Express {
       strictTransportSecurity: false,
     }),
   );
+  app.use('/stand-ins/transcribing', transcribingStandIn(folder));
   // what was packed when it was built goes out as it is: packing the whole application for each visit takes a second
   app.use(
     packedStatic(folder, {

@@ -13,6 +13,8 @@ interface Draft {
   readonly edits: readonly AnchoredEdit[];
   /** Those that could not be placed when the text changed underneath. */
   readonly uncertain: readonly AnchoredEdit[];
+  /** Times that were noted while it was listened to, by position of what is typed. */
+  readonly times?: readonly { readonly at: number; readonly value: number }[];
 }
 
 /**
@@ -24,13 +26,20 @@ export const correctionDrafts = {
    * @param text as it is stored
    * @returns false where the browser has no room for it: the corrections are only on the screen then
    */
-  keep(studyId: Id, documentId: Id, text: string, edits: TextEdits, uncertain: readonly AnchoredEdit[] = []): boolean {
-    if (edits.length + uncertain.length === 0) {
+  keep(
+    studyId: Id,
+    documentId: Id,
+    text: string,
+    edits: TextEdits,
+    uncertain: readonly AnchoredEdit[] = [],
+    times?: Draft['times'],
+  ): boolean {
+    if (edits.length + uncertain.length === 0 && !times) {
       this.drop(studyId, documentId);
       return true;
     }
     try {
-      const draft: Draft = { base: signOf(text), edits: anchorEdits(text, edits), uncertain };
+      const draft: Draft = { base: signOf(text), edits: anchorEdits(text, edits), uncertain, ...(times && { times }) };
       localStorage.setItem(keyOf(studyId, documentId), JSON.stringify(draft));
       return true;
     } catch {
@@ -50,6 +59,17 @@ export const correctionDrafts = {
       return { edits: carried.edits, uncertain: [...draft.uncertain, ...carried.uncertain] };
     } catch {
       return NOTHING;
+    }
+  },
+
+  /** Times that were noted with them; null where none were, or where the text is another by now. */
+  timesOf(studyId: Id, documentId: Id, text: string): NonNullable<Draft['times']> | null {
+    try {
+      const draft = JSON.parse(localStorage.getItem(keyOf(studyId, documentId)) ?? 'null') as Draft | null;
+      const times = draft?.base === signOf(text) ? draft.times : undefined;
+      return Array.isArray(times) && times.every(({ at, value }) => Number.isInteger(at) && Number.isInteger(value)) ? times : null;
+    } catch {
+      return null;
     }
   },
 

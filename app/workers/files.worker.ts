@@ -23,10 +23,10 @@ const shelf: Shelf = {
 };
 
 /** A source of the demo study. */
-async function demoSource(path: string): Promise<string> {
+async function demoSource(path: string): Promise<Blob> {
   const response = await fetch(new URL(`/demo/${path}`, self.location.origin));
   if (!response.ok) throw new Error(`The demo study’s source ${path} is missing.`);
-  return response.text();
+  return response.blob();
 }
 
 /** The work on files, with a way for readers to put in what they read. */

@@ -100,7 +100,7 @@ function correct(state: StudyState, { text: before, edits, heard }: Correction, 
 
 /** Pages as they are, and the times that were heard, one a position. */
 function marksHeard(text: Text, times: readonly TimeMark[], tidying: TextEdits, length: number): PlaceMark[] {
-  const byPlace = new Map(times.map(({ at, value }) => [mapPosition(at, tidying, 1, length), value]));
+  const byPlace = new Map(times.map(({ at, value }) => [mapPosition(Math.max(0, Math.min(at, length)), tidying, 1, length), value]));
   const heard = Array.from(byPlace, ([at, value]): PlaceMark => ({ at, kind: 'time', value }));
   return [...text.marks.filter((mark) => mark.kind !== 'time'), ...heard].sort((a, b) => a.at - b.at);
 }

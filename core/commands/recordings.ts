@@ -4,7 +4,8 @@ import type { Document, PlaceMark, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { Stretch } from '../model/stretch';
 import { clock } from '../text/clock';
-import { tidyLine } from '../text/normalise';
+import { normaliseText, tidyLine } from '../text/normalise';
+import { FIRST_SHORT_FORMS, type ShortForm } from '../text/short-forms';
 
 /** Begins a transcript of a recording: an empty text that belongs to it. @param id of the text */
 export function beginTranscript(recordingId: Id, title: string, id: Id): Command {
@@ -12,27 +13,50 @@ export function beginTranscript(recordingId: Id, title: string, id: Id): Command
     const recording = recordingOf(state.tables.document[recordingId]);
     const name = tidyLine(title);
     if (!name) throw new CommandError('A transcript needs a title.');
-    const document: Document = {
-      id,
-      title: name,
-      ground: { of: 'text' },
-      belongsTo: recording.id,
-      kind: 'interview',
-      date: recording.date,
-      folderId: recording.folderId,
-      description: '',
-      speakers: [],
-      characters: 0,
-      words: 0,
-      source: null,
-      values: {},
-      answers: [],
-      createdAt: context.now,
-    };
+    const document = transcriptOf(recording, name, id, context.now);
     const text: Text = { id, text: '', paragraphs: [{ start: 0, body: 0, end: 0, speaker: -1, style: 'body' }], emphasis: [], marks: [] };
     return { change: [added('document', document), added('text', text)], sentence: `began a transcript of ${short(recording.title)}` };
   };
 }
+
+/** Takes in a transcript that a service made. @param by the service, as it is shown wherever its words are */
+export function addTranscript(
+  recordingId: Id,
+  title: string,
+  { text, speakers, words }: { readonly text: Text; readonly speakers: Document['speakers']; readonly words: number },
+  { by, simulated }: { readonly by: string; readonly simulated: boolean },
+): Command {
+  return (state, context) => {
+    const recording = recordingOf(state.tables.document[recordingId]);
+    const document: Document = {
+      ...transcriptOf(recording, tidyLine(title), text.id, context.now),
+      speakers,
+      characters: text.text.length,
+      words,
+      transcribed: { by, ...(simulated && { simulated: true as const }) },
+    };
+    return { change: [added('document', document), added('text', text)], sentence: `had ${short(recording.title)} transcribed by ${by}` };
+  };
+}
+
+/** A transcript as it begins: of the recording's day, and where that lies. */
+const transcriptOf = (recording: Document, title: string, id: Id, now: number): Document => ({
+  id,
+  title,
+  ground: { of: 'text' },
+  belongsTo: recording.id,
+  kind: 'interview',
+  date: recording.date,
+  folderId: recording.folderId,
+  description: '',
+  speakers: [],
+  characters: 0,
+  words: 0,
+  source: null,
+  values: {},
+  answers: [],
+  createdAt: now,
+});
 
 /**
  * Moves a time mark of a transcript to another moment of the recording.
@@ -86,6 +110,34 @@ export function wordsAreRight(text: Text, words: readonly Stretch[]): Command {
       sentence: `heard ${decided === 1 ? 'a word' : `${decided} words`} of ${short(document.title)} as written`,
     };
   };
+}
+
+/** What is typed for what while transcribing, line by line: `short = long`. */
+export function setShortForms(raw: string): Command {
+  return ({ study }) => {
+    const forms = readShortForms(raw);
+    const { shortForms: before = FIRST_SHORT_FORMS, ...rest } = study;
+    if (JSON.stringify(before) === JSON.stringify(forms)) return null;
+    return {
+      change: [{ type: 'study', before: study, after: { ...rest, shortForms: forms } }],
+      sentence: `changed the short forms: ${forms.map((form) => form.short).join(', ')}`.slice(0, 500),
+    };
+  };
+}
+
+/** @throws CommandError naming the line that is none */
+function readShortForms(raw: string): ShortForm[] {
+  const forms = new Map<string, string>();
+  for (const line of normaliseText(raw)
+    .split('\n')
+    .filter((one) => one.trim())) {
+    const match = /^\s*(\S{1,40})\s*=\s*(\S.{0,499})$/.exec(line.trimEnd());
+    if (!match)
+      throw new CommandError(`“${line.trim().slice(0, 60)}” is no short form: write “short = long”, with no blank in what is typed.`);
+    if (forms.has(match[1]!)) throw new CommandError(`“${match[1]!}” stands there twice.`);
+    forms.set(match[1]!, match[2]!);
+  }
+  return Array.from(forms, ([short, long]) => ({ short, long }));
 }
 
 /** @throws CommandError */

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { EMPTY_HISTORY } from '../change/journal';
 import type { StudyBundle } from '../formats/study-file/bundle';
 import { writeStudyFile } from '../formats/study-file/write-study-file';
@@ -32,7 +33,7 @@ describe('work on files', () => {
     shelf = new MemoryShelf();
     await shelf.add(bundle);
     const sources = demoSources();
-    filing = new Filing(shelf, (path) => Promise.resolve(sources.get(path)!));
+    filing = new Filing(shelf, (path) => Promise.resolve(new Blob([sources.get(path) ?? readFileSync(`demo/${path}`)])));
   });
 
   it('keeps what was read until it is stored or let go', async () => {

@@ -56,7 +56,7 @@ export class Filing implements Keeper {
   /** @param demoSource gives a source of the demo study by its path */
   constructor(
     private readonly shelf: Shelf,
-    private readonly demoSource: (path: string) => Promise<string>,
+    private readonly demoSource: (path: string) => Promise<Blob>,
   ) {}
 
   /** Ends a request, if it is still at work. */
@@ -174,7 +174,7 @@ export class Filing implements Keeper {
 
   /** SHA-256 of a file, read bit by bit. @returns null if it was ended */
   sumOf(id: number, tell: Tell, file: Blob): Promise<string | null> {
-    return this.requests.run('sum of a file', id, ({ tell }) => sha256OfFile(file, (read) => tell(read / file.size)), tell);
+    return this.requests.run(`sum ${id}`, id, ({ tell }) => sha256OfFile(file, (read) => tell(read / file.size)), tell);
   }
 
   /** Builds the demo study from the sources that ship with the application. */

@@ -5,7 +5,7 @@ import { writeStudyFile, type LeftOut } from '../formats/study-file/write-study-
 import { randomId, type Id } from '../model/ids';
 import { NewerVersionError } from '../model/schema-version';
 import { RequestEndedError, type Tell } from '../requests/requests';
-import { buildDemoStudy, demoSourcePaths } from '../sample/demo-study';
+import { buildDemoStudy, demoMedia, demoSourcePaths } from '../sample/demo-study';
 import type { Shelf } from './shelf';
 
 /** What became of a study file. */
@@ -55,9 +55,15 @@ export async function studyFileOf(shelf: Shelf, studyId: Id, leave: LeftOut, tel
 }
 
 /** Builds the demo study, if it is not there yet. @param source gives a source that ships with the application, by its path */
-export async function openDemo(shelf: Shelf, source: (path: string) => Promise<string>): Promise<Id> {
-  const sources = await Promise.all(demoSourcePaths().map(async (path): Promise<[string, string]> => [path, await source(path)]));
-  const bundle = buildDemoStudy(new Map(sources));
-  if (!(await shelf.has(bundle.state.study.id))) await shelf.add(bundle, false);
+export async function openDemo(shelf: Shelf, source: (path: string) => Promise<Blob>): Promise<Id> {
+  const texts = demoSourcePaths().map(async (path): Promise<[string, string]> => [path, await (await source(path)).text()]);
+  const sources = new Map(await Promise.all(texts));
+  const bundle = buildDemoStudy(sources);
+  if (await shelf.has(bundle.state.study.id)) return bundle.state.study.id;
+  const media = Array.from(demoMedia(sources), async ([sha256, { path, type }]): Promise<[string, Blob]> => {
+    const file = await source(path);
+    return [sha256, file.slice(0, file.size, type)];
+  });
+  await shelf.add({ ...bundle, media: new Map(await Promise.all(media)) }, false);
   return bundle.state.study.id;
 }

@@ -25,6 +25,11 @@ export const StudySchema = z.strictObject({
     .array(z.strictObject({ name: LineSchema, colour: z.number().int().min(0).max(39) }))
     .max(100)
     .optional(),
+  /** What is typed for what while transcribing: words that come often, and the study's signs for pauses, overlap, laughter. */
+  shortForms: z
+    .array(z.strictObject({ short: z.string().min(1).max(40).regex(/^\S+$/), long: z.string().min(1).max(500) }))
+    .max(500)
+    .optional(),
   /** Findings of the checks of the codebook that were looked at and left as they are. */
   checksLeft: z
     .array(z.strictObject({ kind: z.enum(FINDING_KINDS), codeIds: z.array(pointsTo('code', 'whole list')).min(1).max(2) }))

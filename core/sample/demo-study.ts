@@ -19,6 +19,7 @@ import { packPassages } from '../passages/columns';
 import { composeText, type DraftParagraph } from '../text/draft-text';
 import { labelsOf, speakersIn } from '../text/speakers';
 import { DEMO_STUDY_ID } from './demo-study-id';
+import { addRecordings, demoMediaFiles } from './demo-media';
 import { readMarked, type MarkedSource } from './marked-text';
 
 /** Files the demo study is built from, below `demo/`. */
@@ -52,10 +53,15 @@ export const DEMO_SOURCES = {
   structured: ['01', '02', '03', '04', '05', '06'].map((number) => `structured/pier-${number}.txt`),
   tables: ['codebook.csv', 'participants.csv', 'survey.csv'],
   memos: ['memos.json'],
+  media: ['media/media.json', 'media/pier-01.vtt'],
 } as const;
 
 /** Paths of all sources. */
 export const demoSourcePaths = (): string[] => Object.values(DEMO_SOURCES).flat();
+
+/** Recordings and pictures of the demo study, below `demo/`, by the SHA-256 of their bytes. */
+export const demoMedia = (sources: ReadonlyMap<string, string>): ReturnType<typeof demoMediaFiles> =>
+  demoMediaFiles(sources.get('media/media.json')!);
 
 const FOLDERS: Readonly<Record<string, DocumentKind>> = {
   Interviews: 'interview',
@@ -69,7 +75,8 @@ const BEGUN = Date.UTC(2025, 0, 10, 9);
 const MINUTE = 60_000;
 
 /**
- * Builds *The Last Ferry* from its sources: the same study every time, ids included.
+ * Builds *The Last Ferry* from its sources: the same study every time, ids included. The bytes of its recordings and
+ * pictures ({@link demoMedia}) are for whoever stores it to add.
  * @param sources text of each file of {@link demoSourcePaths}
  */
 export function buildDemoStudy(sources: ReadonlyMap<string, string>): StudyBundle {
@@ -102,6 +109,15 @@ class DemoBuilder {
     for (const path of DEMO_SOURCES.marked) this.buildMarked(path);
     for (const path of DEMO_SOURCES.structured) this.buildStructured(path);
     this.buildSurvey();
+    addRecordings({
+      newId: this.newId,
+      coderId: this.mara.id,
+      documents: this.documents,
+      texts: this.texts,
+      passages: this.passages,
+      source: (path) => this.source(path),
+      codeOf: (key) => this.codeByKey.get(key)!.id,
+    });
     const base = emptyState({
       id: DEMO_STUDY_ID,
       title: 'The Last Ferry',
@@ -125,7 +141,12 @@ class DemoBuilder {
         code: byId(this.codes),
         memo: byId(this.buildMemos()),
       },
-      passages: Object.fromEntries([...this.passages].map(([id, passages]) => [id, packPassages(id, passages)])),
+      passages: Object.fromEntries(
+        [...this.passages].map(([id, passages]) => [
+          id,
+          packPassages(id, passages, this.documents.find((document) => document.id === id)!.ground.of),
+        ]),
+      ),
     };
     return { state, texts: this.texts, media: new Map(), journal: [], history: EMPTY_HISTORY };
   }

@@ -1,8 +1,10 @@
-import { readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
+import { readRecording } from '../formats/recording/read-recording';
+import { wordsSpoken } from '../text/timeline';
 import { demoSources } from '../testing/demo-sources';
 import { checkStudy } from '../integrity/check-study';
 import { unpackPassages } from '../passages/columns';
-import { buildDemoStudy, demoSourcePaths } from './demo-study';
+import { buildDemoStudy, demoMedia, demoSourcePaths } from './demo-study';
 import { buildLargeStudy } from './large-study';
 import { readMarked } from './marked-text';
 
@@ -32,11 +34,9 @@ describe('the demo study', () => {
   it('holds together', () => expect(checkStudy(bundle.state, bundle.texts)).toEqual([]));
 
   it('uses every source there is', () => {
-    const files = ['marked', 'structured'].flatMap((folder) => readdirSync(`demo/${folder}`).map((name) => `${folder}/${name}`));
+    const files = ['marked', 'structured', 'media'].flatMap((folder) => readdirSync(`demo/${folder}`).map((name) => `${folder}/${name}`));
     expect(
-      demoSourcePaths()
-        .filter((path) => path.includes('/'))
-        .sort(),
+      [...demoSourcePaths(), ...[...demoMedia(demoSources()).values()].map((one) => one.path)].filter((path) => path.includes('/')).sort(),
     ).toEqual(files.sort());
   });
 
@@ -50,7 +50,7 @@ describe('the demo study', () => {
         ['Focus groups', 2],
         ['Field notes', 3],
         ['Public documents', 3],
-        ['Pier interviews', 6],
+        ['Pier interviews', 7],
         ['Survey', 48],
       ]),
     );
@@ -85,6 +85,26 @@ describe('the demo study', () => {
     const role = Object.values(tables.attribute).find((attribute) => attribute.name === 'role')!;
     expect([dan.name, dan.values[role.id]]).toEqual(['Dan Petrie', 'fish-farm hand']);
     expect(titled('At the pier – Ellen').speakers.map((one) => one.name)).toEqual(['Interviewer', 'Ellen']);
+  });
+
+  it('has a recording with its transcript, whose sentences know when they are heard, and both are coded', async () => {
+    const recording = documents.find((document) => document.kind === 'recording')!;
+    const ground = recording.ground as Extract<typeof recording.ground, { of: 'time' }>;
+    const [sha256, { path, type }] = [...demoMedia(demoSources())][0]!;
+    const facts = await readRecording('.mp3', new Blob([readFileSync(`demo/${path}`)]));
+    expect([ground.media.sha256, ground.media.bytes, type]).toEqual([facts.sha256, facts.bytes, facts.type]);
+    expect(sha256).toBe(facts.sha256);
+    expect(Math.abs(ground.milliseconds - facts.milliseconds)).toBeLessThan(120);
+    const transcript = titled('At the pier – Ellen');
+    expect(transcript.belongsTo).toBe(recording.id);
+    const text = bundle.texts.get(transcript.id)!;
+    const spans = unpackPassages(bundle.state.passages[recording.id]!);
+    const heard = spans.map((span) => wordsSpoken(text, span)!);
+    expect(heard.map(({ start, end }) => text.text.slice(start, end))).toEqual([
+      'Well, this.',
+      "I don't care about bunting, I don't care about a plaque.",
+    ]);
+    expect(unpackPassages(bundle.state.passages[transcript.id]!).length).toBe(6);
   });
 
   it('has memos about codes and documents, with dated entries', () => {

@@ -1,5 +1,7 @@
 import type { Text } from '../model/document';
 import type { Stretch } from '../model/stretch';
+import { wordsWithin as withoutBlanks } from './stretch';
+import { unitAt } from './units';
 
 /** A place of a text whose time is known. */
 interface Anchor {
@@ -48,6 +50,22 @@ export function positionAt(text: Text, time: number): number {
 export function spanOf(text: Text, { start, end }: Stretch): Stretch {
   const from = timeAt(text, start);
   return { start: from, end: Math.max(from + 1, timeAt(text, end)) };
+}
+
+/**
+ * The words to follow while a recording plays: the sentence that is spoken at a time, between the time marks around it.
+ * @param language BCP 47 tag of the study
+ * @returns null for a text without times, or before its first
+ */
+export function spokenAt(text: Text, time: number, language: string): Stretch | null {
+  const anchors = anchorsOf(text);
+  if (anchors.length === 0 || time < anchors[0]!.time) return null;
+  const position = positionAt(text, time);
+  const sentence = unitAt(text, position, 'sentence', language);
+  if (!sentence) return null;
+  const next = countUpTo(anchors, position);
+  const [from, to] = [anchors[next - 1]?.at ?? 0, anchors[next]?.at ?? Infinity];
+  return withoutBlanks(text.text, Math.max(sentence.start, from), Math.min(sentence.end, to)) ?? sentence;
 }
 
 /** The words, whole, that are spoken within a span of the recording; null where nobody says anything then. */

@@ -36,5 +36,13 @@ export const ICON_NAMES = [
   'search',
   'columns-2',
   'list-numbers',
+  'player-play',
+  'player-pause',
+  'rewind-backward-5',
+  'microphone',
+  'photo',
+  'zoom-in',
+  'zoom-out',
+  'rotate-clockwise',
 ] as const;
 export type IconName = (typeof ICON_NAMES)[number];

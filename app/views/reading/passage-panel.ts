@@ -7,11 +7,12 @@ import { Store } from '@ngrx/store';
 import { removeCoding, removePassage, setComment } from '@core/commands/passages';
 import { rateCoding, recodeAllHere } from '@core/commands/reshape-passages';
 import { codeNamed } from '@core/codebook/find-codes';
-import type { Document, Text } from '@core/model/document';
+import { hasText, type Document, type Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { Memo } from '@core/model/memo';
 import type { Passage } from '@core/model/passage';
 import { placeOf } from '@core/text/citation';
+import { wordsSpoken } from '@core/text/timeline';
 import { StudySession } from '../../state/study-session';
 import { selectCoders, selectCodes, selectStudy } from '../../state/study.selectors';
 import { Ask } from '../../ui/dialogs/ask';
@@ -30,7 +31,11 @@ import { Swatch } from '../../ui/swatch/swatch';
 export class PassagePanel {
   readonly passage = input.required<Passage>();
   readonly document = input.required<Document>();
-  readonly text = input.required<Text>();
+  /** The text that is read: its own, or of the recording that it is of; null where there is none. */
+  readonly text = input.required<Text | null>();
+  /** Whether it can be heard. */
+  readonly heard = input(false);
+  readonly played = output();
   readonly memos = input.required<readonly Memo[]>();
   readonly code = output<void>();
   readonly memo = output<Id | null>();
@@ -51,9 +56,18 @@ export class PassagePanel {
   private readonly box = viewChild<ElementRef<HTMLTextAreaElement>>('comment');
   protected readonly codes = this.store.selectSignal(selectCodes);
   protected readonly coders = this.store.selectSignal(selectCoders);
-  protected readonly place = computed(() => placeOf(this.document(), this.text(), this.passage()));
+  /** The text that passages of the document stand in. */
+  private readonly ownText = computed(() => (hasText(this.document()) ? this.text() : null));
+  protected readonly place = computed(() => placeOf(this.document(), this.ownText(), this.passage()));
+  /** Its words; of a span of a recording those that are said within it. */
   protected readonly words = computed(() => {
-    const words = this.text().text.slice(this.passage().start, this.passage().end);
+    const text = this.text();
+    const place = hasText(this.document())
+      ? this.passage()
+      : text && this.document().ground.of === 'time'
+        ? wordsSpoken(text, this.passage())
+        : null;
+    const words = text && place ? text.text.slice(place.start, place.end) : '';
     return words.length > 180 ? `${words.slice(0, 120)} … ${words.slice(-50)}` : words;
   });
   protected readonly codings = computed(() => this.passage().codings.filter((coding) => Object.hasOwn(this.codes(), coding.codeId)));
@@ -96,7 +110,10 @@ export class PassagePanel {
   }
 
   protected wordsOf(passage: Passage): string {
-    return this.text().text.slice(passage.start, Math.min(passage.end, passage.start + 60));
+    const text = this.ownText();
+    return text
+      ? text.text.slice(passage.start, Math.min(passage.end, passage.start + 60))
+      : placeOf(this.document(), null, passage).position;
   }
 
   /** The comment is a question to come back to, or is answered. */

@@ -5,9 +5,12 @@ import { codePlace, removeCodings, removePassage } from '@core/commands/passages
 import { movePassage, recode } from '@core/commands/reshape-passages';
 import type { Id } from '@core/model/ids';
 import { stretchFrom, uncodedStretches } from '@core/passages/gaps';
-import type { Stretch } from '@core/model/stretch';
+import { hasText, lengthOf } from '@core/model/document';
+import type { Place, Stretch } from '@core/model/stretch';
+import { samePlace } from '@core/passages/relations';
 import { tidyLine } from '@core/text/normalise';
-import { citation } from '@core/text/citation';
+import { citation, wordsOfPlace } from '@core/text/citation';
+import { wordsSpoken } from '@core/text/timeline';
 import { grown, stepEdge, unitAt, type UnitKind } from '@core/text/units';
 import { Notices } from '../../state/notices';
 import { ReaderSettings } from '../../state/reader-settings';
@@ -17,6 +20,16 @@ import { selectRecentCodeIds, selectScopedDocuments } from '../../state/study.se
 import { Ways } from '../../state/ways';
 import { codesOf, type Picked } from '../../ui/picker/code-picker';
 import { ReadingHere } from './reading-here';
+
+/** A place of the document that is read, or of the recording or picture it belongs to. */
+export interface Spot {
+  readonly documentId: Id;
+  readonly place: Place;
+}
+
+/** How far an end of a span moves at a key, milliseconds: a little, and with the keys that move by sentences in a text. */
+const FINE = 100;
+const COARSE = 1_000;
 
 /** What is done with passages of the document at hand, by keys and by mouse alike. */
 @Injectable()
@@ -33,21 +46,42 @@ export class PassageWork {
   /** Selections that were grown, to be shrunk again in their order. */
   private smaller: Stretch[] = [];
 
-  /** What a key acts on: the selection, else the chosen passage, else the paragraph at the caret. */
-  place(): Stretch | null {
-    const surface = this.here.surface();
-    return surface?.selection() ?? this.here.chosen() ?? surface?.selectionOrParagraph() ?? null;
+  /** What a key acts on: what is marked or selected, else the chosen passage, else the paragraph at the caret. */
+  place(): Spot | null {
+    const chosen = this.here.chosen();
+    return this.markedPlace() ?? this.selected() ?? (chosen ? { documentId: chosen.documentId, place: chosen } : this.unitHere());
   }
 
-  /** Codes a stretch and shows the passage as chosen. */
-  code({ start, end }: Stretch, picked: Picked): void {
-    const done = this.session.run(
-      codePlace({
-        documentId: this.here.document()!.id,
-        place: { start, end },
-        ...codesOf(picked),
-      }),
-    );
+  /** A span of the recording or an area of the picture that is marked. */
+  private markedPlace(): Spot | null {
+    const [original, place] = [this.here.original(), this.here.marked()];
+    return original && place ? { documentId: original.id, place } : null;
+  }
+
+  private selected(): Spot | null {
+    return this.inText(this.here.surface()?.selection());
+  }
+
+  /** The selected words, or else the paragraph at the caret. */
+  private unitHere(): Spot | null {
+    return this.inText(this.here.surface()?.selectionOrParagraph());
+  }
+
+  private inText(place: Stretch | null | undefined): Spot | null {
+    const document = this.here.document();
+    return document && place ? { documentId: document.id, place } : null;
+  }
+
+  /** Leaves what was selected or marked: it is done with. */
+  private done(): void {
+    this.here.surface()?.collapse();
+    this.here.marked.set(null);
+  }
+
+  /** Codes a place and shows the passage as chosen. */
+  code({ documentId, place: { start, end, area } }: Spot, picked: Picked): void {
+    const done = this.session.run(codePlace({ documentId, place: area ? { start, end, area } : { start, end }, ...codesOf(picked) }));
+    this.here.marked.set(null);
     if ('codeId' in picked) this.used(picked.codeId);
     for (const change of done?.change ?? []) {
       if (change.type === 'passage' && change.after) {
@@ -75,16 +109,15 @@ export class PassageWork {
     const codeId = this.settings.byNumber()[number - 1];
     if (!codeId) return this.notices.say(`No code has the key ${number} yet. Pin one in the list, or use one: those used last have keys.`);
     const place = this.place();
-    this.here.surface()?.collapse();
+    this.done();
     if (place) this.code(place, { codeId });
   }
 
   codeSame(): void {
     const last = this.recent()[0];
-    const surface = this.here.surface();
-    const place = surface?.selectionOrParagraph();
+    const place = this.markedPlace() ?? this.unitHere();
     if (!last || !Object.hasOwn(this.here.codes(), last)) return this.notices.say('No code was used yet since the study was opened.');
-    surface?.collapse();
+    this.done();
     if (place) this.code(place, { codeId: last });
   }
 
@@ -94,7 +127,7 @@ export class PassageWork {
     if (!place) return this.notices.say('Select the words that are to become a code.');
     const name = tidyLine(this.here.text()!.text.slice(place.start, place.end)).slice(0, 120);
     const known = Object.values(this.here.codes()).find((code) => code.name === name);
-    this.code(place, known ? { codeId: known.id } : { newCode: { name } });
+    this.code({ documentId: this.here.document()!.id, place }, known ? { codeId: known.id } : { newCode: { name } });
     surface?.collapse();
   }
 
@@ -109,14 +142,14 @@ export class PassageWork {
 
   /** The chosen passage; else one marked, without a code, at the selection. */
   passageHere(): Id | null {
-    const place = this.here.surface()?.selection();
     const chosen = this.here.chosen();
-    if (chosen && !place) return chosen.id;
-    const stretch = place ?? this.here.surface()?.selectionOrParagraph();
-    if (!stretch) return null;
-    const there = this.here.passages().find((passage) => passage.start === stretch.start && passage.end === stretch.end);
+    const spot = this.markedPlace() ?? this.selected() ?? (chosen ? null : this.unitHere());
+    if (!spot) return chosen?.id ?? null;
+    const beside = [...this.here.passages(), ...this.here.originalPassages()];
+    const there = beside.find((passage) => passage.documentId === spot.documentId && samePlace(passage, spot.place));
     if (there) return there.id;
-    const done = this.session.run(codePlace({ documentId: this.here.document()!.id, place: stretch, codeIds: [] }));
+    const done = this.session.run(codePlace({ ...spot, codeIds: [] }));
+    this.here.marked.set(null);
     const change = done?.change.find((one) => one.type === 'passage');
     return change?.type === 'passage' ? (change.after?.id ?? null) : null;
   }
@@ -124,7 +157,7 @@ export class PassageWork {
   /** Marks now what is decided later. */
   mark(): void {
     const id = this.passageHere();
-    this.here.surface()?.collapse();
+    this.done();
     if (id) this.here.chosenId.set(id);
     this.application.tick();
   }
@@ -159,16 +192,25 @@ export class PassageWork {
   /** Moves an end of the chosen passage by a word or sentence. */
   moveEdge(side: 'start' | 'end', by: 1 | -1, kind: 'word' | 'sentence'): void {
     const chosen = this.here.chosen();
+    if (!chosen) return this.notices.say('Choose a passage first: its ends move with Alt and the arrows.');
+    const document = this.here.chosenDocument();
+    if (document?.ground.of === 'time') {
+      const edge = chosen[side] + by * (kind === 'word' ? FINE : COARSE);
+      const span = { start: chosen.start, end: chosen.end, [side]: Math.max(0, Math.min(lengthOf(document), edge)) };
+      if (span.start < span.end) this.move(chosen.id, span);
+      return;
+    }
     const text = this.here.text();
-    if (!chosen || !text) return this.notices.say('Choose a passage first: its ends move with Alt and the arrows.');
+    if (!text || document?.ground.of !== 'text') return;
     const edge = stepEdge(text, chosen[side], side, by, kind, this.here.language());
     const place = side === 'start' ? { start: edge, end: chosen.end } : { start: chosen.start, end: edge };
     if (place.start < place.end) this.move(chosen.id, place);
   }
 
-  move(passageId: Id, place: Stretch): void {
-    const { id } = this.here.document()!;
-    const done = this.session.run(movePassage(id, passageId, place));
+  move(passageId: Id, place: Place): void {
+    const passage = [...this.here.passages(), ...this.here.originalPassages()].find((one) => one.id === passageId);
+    if (!passage) return;
+    const done = this.session.run(movePassage(passage.documentId, passageId, place));
     // where two became one, the one that stays is chosen
     const kept = done?.change.find((one) => one.type === 'passage' && one.after);
     if (kept?.type === 'passage' && kept.after) this.here.chosenId.set(kept.after.id);
@@ -178,7 +220,7 @@ export class PassageWork {
   removeChosen(): void {
     const chosen = this.here.chosen();
     if (!chosen) return;
-    const whole = this.here.allPassages().find((one) => one.id === chosen.id);
+    const whole = this.here.wholePassage(chosen);
     const hidden = (whole?.codings.length ?? 0) - chosen.codings.length;
     if (hidden > 0) {
       // what is not shown is not taken away unseen
@@ -240,10 +282,17 @@ export class PassageWork {
   }
 
   async copy(): Promise<void> {
-    const place = this.here.surface()?.selection() ?? this.here.chosen();
-    const text = this.here.text();
-    if (!place || !text) return;
-    await navigator.clipboard.writeText(citation(this.here.document()!, text, place));
+    const spot = this.markedPlace() ?? this.selected() ?? this.place();
+    const document = spot && [this.here.document(), this.here.original()].find((one) => one?.id === spot.documentId);
+    if (!spot || !document) return;
+    const text = this.here.text() ?? null;
+    if (hasText(document)) await navigator.clipboard.writeText(citation(document, text, spot.place));
+    else {
+      // what is said within a span is told by the transcript at hand
+      const words = document.ground.of === 'time' && text ? wordsSpoken(text, spot.place) : null;
+      const quote = words ? `“${wordsOfPlace(text, words)}” ` : '';
+      await navigator.clipboard.writeText(quote + citation(document, null, spot.place));
+    }
     this.notices.say('Copied with its citation.');
   }
 }

@@ -1,15 +1,15 @@
 import { ApplicationRef, inject, Injectable, signal } from '@angular/core';
 import type { Id } from '@core/model/ids';
-import type { Stretch } from '@core/model/stretch';
 import { tidyLine } from '@core/text/normalise';
+import { wordsSpoken } from '@core/text/timeline';
 import { Notices } from '../../state/notices';
 import type { Picked } from '../../ui/picker/code-picker';
-import { PassageWork } from './passage-work';
+import { PassageWork, type Spot } from './passage-work';
 import { ReadingHere } from './reading-here';
 
 /** Where the code picker is open, for which place, and instead of which code. */
 interface Open {
-  readonly place: Stretch;
+  readonly spot: Spot;
   readonly left: number;
   readonly top: number;
   readonly words: string;
@@ -27,21 +27,24 @@ export class Picking {
   private readonly notices = inject(Notices);
   private readonly application = inject(ApplicationRef);
   readonly open = signal<Open | null>(null);
+  /** What had the keys before. */
+  private before: Element | null = null;
 
   /** Opens it for what is selected or chosen. @param instead the code whose place the picked one takes on the chosen passage */
   begin(instead: Id | null = null): void {
-    const surface = this.here.surface();
-    const place = instead ? this.here.chosen() : this.work.place();
-    if (!surface || !place) return;
-    const coords = surface.coordsOf(place.end) ?? surface.coordsOf(place.start) ?? { left: 300, bottom: 200, top: 180 };
+    const chosen = this.here.chosen();
+    const spot = instead ? chosen && { documentId: chosen.documentId, place: chosen } : this.work.place();
+    if (!spot) return;
+    const coords = this.coordsOf(spot);
     const below = coords.bottom + 6 + PICKER.height < innerHeight;
     this.open.set({
-      place: { start: place.start, end: place.end },
+      spot,
       left: Math.max(90, Math.min(coords.left - 60, innerWidth - PICKER.width)),
       top: below ? coords.bottom + 6 : Math.max(8, coords.top - PICKER.height - 10),
-      words: instead ? '' : tidyLine(this.here.text()!.text.slice(place.start, place.end)).slice(0, 120),
+      words: instead ? '' : this.wordsOf(spot),
       instead,
     });
+    this.before = document.activeElement;
     // drawn at once, so that the next key already goes to the picker however fast the hands are
     this.application.tick();
   }
@@ -58,12 +61,30 @@ export class Picking {
     const open = this.open();
     if (!open) return;
     if (open.instead) this.work.recode(open.instead, picked);
-    else this.work.code(open.place, picked);
+    else this.work.code(open.spot, picked);
   }
 
   close(): void {
     this.open.set(null);
     this.here.surface()?.collapse();
-    this.here.surface()?.focus();
+    const { before } = this;
+    this.before = null;
+    // from the sound line or the picture one comes back to it, else to the text
+    if (before instanceof HTMLElement && before.isConnected && before.dataset['original'] !== undefined) before.focus();
+    else this.here.surface()?.focus();
+  }
+
+  /** Beside the words, or where the recording or picture says that its place is. */
+  private coordsOf({ documentId, place }: Spot): { readonly left: number; readonly top: number; readonly bottom: number } {
+    const surface = this.here.surface();
+    const inText = documentId === this.here.document()?.id ? (surface?.coordsOf(place.end) ?? surface?.coordsOf(place.start)) : null;
+    return inText ?? this.here.coordsOfMarked() ?? { left: 300, bottom: 200, top: 180 };
+  }
+
+  private wordsOf({ documentId, place }: Spot): string {
+    const text = this.here.text();
+    if (!text) return '';
+    const words = documentId === text.id ? place : this.here.original()?.ground.of === 'time' ? wordsSpoken(text, place) : null;
+    return words ? tidyLine(text.text.slice(words.start, words.end)).slice(0, 120) : '';
   }
 }

@@ -3,11 +3,11 @@ import { columnsOfCoder } from '@core/passages/by-coder';
 import { computed, DestroyRef, effect, inject, Injectable, resource, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { GlossFinder } from '@core/glosses/find-glosses';
-import type { Document, Text } from '@core/model/document';
+import { hasText, type Document, type Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { Coding, Passage } from '@core/model/passage';
 import { subjectsOf } from '@core/memos/references';
-import { unpackPassages } from '@core/passages/columns';
+import { passageOf, unpackPassages } from '@core/passages/columns';
 import { withDescendants } from '@core/codebook/tree';
 import { MovedHere } from '../../state/moved-here';
 import { ReaderSettings, type SlipChoice } from '../../state/reader-settings';
@@ -22,7 +22,8 @@ import {
   selectStudy,
 } from '../../state/study.selectors';
 import { TextCache } from '../../state/text-cache';
-import type { Stretch } from '@core/model/stretch';
+import type { Place, Stretch } from '@core/model/stretch';
+import { overlaps } from '@core/passages/relations';
 import { SetMembers } from './set-members';
 import { Trail } from './trail';
 import type { ReadingSurface } from './surface/reading-surface';
@@ -53,6 +54,8 @@ export class ReadingHere {
   readonly slipChoice = signal<SlipChoice>({ of: 'all' });
   /** Where the reader jumped from. */
   readonly trail = new Trail();
+  /** Where on the screen the chosen or marked place of the recording or picture is; null where that is not known. */
+  coordsOfMarked: () => { readonly left: number; readonly top: number; readonly bottom: number } | null = () => null;
   /** The surface, once it is drawn. */
   surface: () => ReadingSurface | undefined = () => undefined;
 
@@ -86,33 +89,57 @@ export class ReadingHere {
   });
   readonly language = computed(() => this.study()?.language ?? 'en');
 
+  /** The recording or the picture at hand: the document itself, or what it belongs to; undefined where there is none. */
+  readonly original = computed((): Document | undefined => {
+    const document = this.document();
+    if (!document || !hasText(document)) return document;
+    const owner = this.documents()[document.belongsTo ?? ''];
+    return owner && !hasText(owner) ? owner : undefined;
+  });
+  /** A span of the recording or an area of the picture that is marked and not coded yet. */
+  readonly marked = signal<Place | null>(null);
+
   /** Every passage of the document, in reading order. */
   readonly allPassages = computed((): readonly Passage[] => {
     const columns = this.passageTable()[this.documentId() ?? ''];
     return columns ? unpackPassages(columns) : [];
   });
   /** Those that the scope and the chosen codes leave. */
-  readonly passages = computed((): readonly Passage[] => {
+  readonly passages = computed(() => this.passagesLeft(this.documentId()));
+  /** The same of the recording or picture that a text belongs to; none where there is none, or it is the document itself. */
+  readonly originalPassages = computed((): readonly Passage[] => {
+    const original = this.original();
+    return original && original.id !== this.documentId() ? this.passagesLeft(original.id) : [];
+  });
+
+  private passagesLeft(documentId: Id | undefined): readonly Passage[] {
     const { coderId } = this.scope();
     const only = this.only();
-    const columns = this.passageTable()[this.documentId() ?? ''];
+    const columns = this.passageTable()[documentId ?? ''];
     const own = coderId && columns ? columnsOfCoder(columns, coderId) : columns;
-    let passages = own ? unpackPassages(own) : [];
-    if (only && Object.hasOwn(this.codes(), only)) {
-      const under = new Set(withDescendants(this.codes(), only));
-      passages = passages
-        .map((passage) => ({ ...passage, codings: passage.codings.filter((coding) => under.has(coding.codeId)) }))
-        .filter((passage) => passage.codings.length > 0);
-    }
-    return passages;
-  });
+    const passages = own ? unpackPassages(own) : [];
+    if (!only || !Object.hasOwn(this.codes(), only)) return passages;
+    const under = new Set(withDescendants(this.codes(), only));
+    return passages
+      .map((passage) => ({ ...passage, codings: passage.codings.filter((coding) => under.has(coding.codeId)) }))
+      .filter((passage) => passage.codings.length > 0);
+  }
+
+  /** A passage with all its codings, those that are not shown among them. */
+  wholePassage({ documentId, id }: Passage): Passage | undefined {
+    return passageOf(this.passageTable()[documentId], id);
+  }
   readonly coding = computed(() => ({ passages: this.passages(), codes: this.codes() }));
   readonly wholeCoding = computed(() => ({ passages: this.allPassages(), codes: this.codes() }));
-  readonly chosen = computed(() => this.passages().find((passage) => passage.id === this.chosenId()));
-  /** Other passages that share words with the chosen one: the same place by somebody else, what lies in it and around it. */
+  readonly chosen = computed(() => [...this.passages(), ...this.originalPassages()].find((passage) => passage.id === this.chosenId()));
+  /** The document that the chosen passage is of: the one that is read, or what it belongs to. */
+  readonly chosenDocument = computed(() => this.documents()[this.chosen()?.documentId ?? '']);
+  /** Other passages that meet the chosen one: the same place by somebody else, what lies in it and around it. */
   readonly alsoHere = computed((): readonly Passage[] => {
     const chosen = this.chosen();
-    return chosen ? this.passages().filter((one) => one.id !== chosen.id && one.start < chosen.end && one.end > chosen.start) : [];
+    if (!chosen) return [];
+    const beside = chosen.documentId === this.documentId() ? this.passages() : this.originalPassages();
+    return beside.filter((one) => one.id !== chosen.id && overlaps(one, chosen));
   });
   /** Marked and not coded yet: to be decided. */
   readonly undecided = computed(() => this.passages().filter((passage) => passage.codings.length === 0));
@@ -120,7 +147,9 @@ export class ReadingHere {
   private readonly passageMemos = computed(() =>
     Object.values(this.memoTable()).flatMap((memo) =>
       subjectsOf(memo).flatMap((subject) =>
-        subject.type === 'passage' && subject.documentId === this.documentId() ? [{ memo, passageId: subject.id }] : [],
+        subject.type === 'passage' && (subject.documentId === this.documentId() || subject.documentId === this.original()?.id)
+          ? [{ memo, passageId: subject.id }]
+          : [],
       ),
     ),
   );

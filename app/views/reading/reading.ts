@@ -5,7 +5,9 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  DestroyRef,
   effect,
+  ElementRef,
   inject,
   input,
   signal,
@@ -13,23 +15,30 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
-import { Router } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { setTime } from '@core/commands/recordings';
 import type { Id } from '@core/model/ids';
 import type { Stretch } from '@core/model/stretch';
+import { clock } from '@core/text/clock';
 import { tidyLine } from '@core/text/normalise';
+import { wordsSpoken } from '@core/text/timeline';
 import { lastPlaces } from '../../state/last-places';
 import { ReaderSettings } from '../../state/reader-settings';
-import { selectCoders, selectScopedDocuments } from '../../state/study.selectors';
+import { StudySession } from '../../state/study-session';
+import { selectCoders, selectScopedDocuments, selectStudy } from '../../state/study.selectors';
 import { Ways } from '../../state/ways';
 import { Glossary } from '../../ui/glossary/glossary';
 import { Icon } from '../../ui/icon/icon';
 import { arriving } from '../../ui/keep-scroll/arriving';
 import { WritingDesk } from '../../ui/memo/writing-desk';
 import { CodePicker } from '../../ui/picker/code-picker';
+import { Player } from '../../ui/sound/player';
+import { PlayerSettings, SKIP } from '../../ui/sound/player-settings';
 import { CodeList } from './code-list';
 import { Correcting } from './correct/correcting';
 import { CorrectSurface } from './correct/correct-surface';
+import { timeHere, unclearHere } from './correct/transcribing';
 import { DocumentFoot } from './document-foot';
 import { DocumentMenu } from './document-menu';
 import { FindBar } from './find-bar';
@@ -40,9 +49,16 @@ import { PassageWork } from './passage-work';
 import { Picking } from './picking';
 import { ReaderMenu } from './reader-menu';
 import { ReadingHere } from './reading-here';
+import { FilmView, type FilmSize } from './recording/film-view';
+import { ListenAgain } from './recording/listen-again';
+import { RecordingFoot } from './recording/recording-foot';
+import { RecordingHere } from './recording/recording-here';
+import { RecordingPage } from './recording/recording-page';
+import { TranscribingHere } from './recording/transcribing-here';
 import { SetMembers } from './set-members';
 import { ShownWays } from './shown-ways';
 import type { FoundWords } from './surface/find-marks';
+import type { HeardWords } from './surface/heard-marks';
 import { ReadingSurface, type SurfaceCommand } from './surface/reading-surface';
 import { TextMenu } from './text-menu';
 import { Travelling } from './travelling';
@@ -60,17 +76,22 @@ const NOTHING_FOUND: FoundWords = { hits: [], at: -1 };
     CorrectSurface,
     DocumentFoot,
     DocumentMenu,
+    FilmView,
     FindBar,
     Icon,
     LineTable,
+    ListenAgain,
     NgTemplateOutlet,
     PassageList,
     PassagePanel,
     ReaderMenu,
     ReadingSurface,
+    RecordingFoot,
+    RecordingPage,
+    RouterLink,
     TextMenu,
   ],
-  providers: [ReadingHere, SetMembers, PassageWork, Correcting, ShownWays, Picking, Travelling],
+  providers: [ReadingHere, SetMembers, PassageWork, Correcting, ShownWays, Picking, Travelling, Player, RecordingHere, TranscribingHere],
   templateUrl: './reading.html',
   styleUrl: './reading.scss',
   host: { '[class.two]': 'beside() && !pane()', '[class.pane]': 'pane()', '[class.arriving]': 'arriving()' },
@@ -96,6 +117,12 @@ export class Reading {
   protected readonly picking = inject(Picking);
   protected readonly travelling = inject(Travelling);
   protected readonly settings = inject(ReaderSettings);
+  protected readonly recorded = inject(RecordingHere);
+  protected readonly transcribing = inject(TranscribingHere);
+  private readonly playerSettings = inject(PlayerSettings);
+  private readonly session = inject(StudySession);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private readonly correctSurface = viewChild(CorrectSurface);
   private readonly ways = inject(ShownWays);
   private readonly store = inject(Store);
   private readonly router = inject(Router);
@@ -107,20 +134,33 @@ export class Reading {
   private readonly codeList = viewChild(CodeList);
   private readonly panel = viewChild(PassagePanel);
   private readonly findBar = viewChild(FindBar);
+  private readonly foot = viewChild<RecordingFoot>('foot');
   private readonly coders = this.store.selectSignal(selectCoders);
+  private readonly study = this.store.selectSignal(selectStudy);
   /** The text is shown before what stands around it. */
   protected readonly arriving = arriving();
 
   protected readonly scoped = this.store.selectSignal(selectScopedDocuments);
   protected readonly listOpen = signal(false);
   protected readonly finding = signal(false);
+  protected readonly listeningAgain = signal(false);
+  protected readonly filmSize = signal<FilmSize>('small');
+  /** A film, where there is one and it is not put away. */
+  protected readonly film = computed(() => this.recorded.media()?.type.startsWith('video/') === true && !this.recorded.leader());
+  /** What stands in the text of what is heard. */
+  protected readonly heard = computed((): HeardWords => ({ spoken: this.recorded.spoken(), unsure: this.here.text()?.unsure ?? [] }));
+  protected readonly chosenHeard = computed(() => {
+    const chosen = this.here.chosen();
+    return chosen !== undefined && this.recorded.spanOf(chosen) !== null && this.recorded.player().element() !== null;
+  });
   protected readonly found = signal<FoundWords>(NOTHING_FOUND);
   /** The chosen passage, for those who hear the page. */
   protected readonly announced = computed(() => {
     const chosen = this.here.chosen();
     const text = this.here.text();
-    if (!chosen || !text) return '';
+    if (!chosen) return '';
     const names = [...new Set(chosen.codings.map((coding) => this.here.codes()[coding.codeId]?.name))].filter(Boolean).join(', ');
+    if (!text || chosen.documentId !== text.id) return `Passage with ${names || 'no code yet'}`;
     return `Passage with ${names || 'no code yet'}: ${tidyLine(text.text.slice(chosen.start, Math.min(chosen.end, chosen.start + 120)))}`;
   });
   /** Width of the text: letters of the reading faces are about 0.54 of their size wide. */
@@ -140,12 +180,94 @@ export class Reading {
       this.here.documentId.set(documentId);
       // what was typed in another document is kept as its draft
       this.correcting.from.set(null);
+      this.here.marked.set(null);
+      this.listeningAgain.set(false);
     });
+    // a transcript that was just begun is typed at once
+    effect(() => {
+      if (this.as() !== 'transcribing' || !this.here.text() || !this.recorded.recording()) return;
+      untracked(() => {
+        this.correcting.begin(this.here.text()!.text.length, true);
+        this.showAs(null);
+      });
+    });
+    effect(() => {
+      const spoken = this.recorded.spoken();
+      if (spoken && this.recorded.follows() && this.recorded.player().playing()) untracked(() => this.surface()?.keepInView(spoken));
+    });
+    const keys = (event: KeyboardEvent): void => this.onPlayerKey(event);
+    // before whatever has the caret: these keys are the recording's wherever one types
+    window.addEventListener('keydown', keys, true);
+    inject(DestroyRef).onDestroy(() => window.removeEventListener('keydown', keys, true));
     effect(() => this.chooseDocument());
     effect(() => this.travelling.arrive(this.documentId(), this.passage(), () => this.putAway()));
     effect(() => {
       if (!this.pane()) this.ways.tell();
     });
+  }
+
+  /** Keys of the recording work wherever the caret is, in this place only. */
+  private onPlayerKey(event: KeyboardEvent): void {
+    if (this.pane() || !this.host.isConnected || !this.recorded.recording()) return;
+    const command = this.playerSettings.commandOf(event);
+    if (!command) return;
+    event.preventDefault();
+    event.stopPropagation();
+    // a key that is held down is one key, but for going back and on
+    if (event.repeat && command !== 'back' && command !== 'on') return;
+    const player = this.recorded.player();
+    switch (command) {
+      case 'play and stop':
+        return player.toggle();
+      case 'back':
+        return player.skip(-SKIP);
+      case 'on':
+        return player.skip(SKIP);
+      case 'slower':
+        return this.playerSettings.turnRate(-1);
+      case 'faster':
+        return this.playerSettings.turnRate(1);
+      case 'again and again':
+        return this.foot()?.again();
+      case 'time here':
+        return this.noteTime();
+      case 'unclear word':
+        return this.correctSurface()?.act(unclearHere);
+    }
+  }
+
+  private noteTime(): void {
+    const typing = this.correctSurface();
+    if (typing) return typing.act(timeHere);
+    const text = this.here.text();
+    if (text) this.session.run(setTime(text, this.caret(), this.recorded.player().now()));
+  }
+
+  /** A click in a transcript goes to where it is heard; the caret as well, while nothing plays. */
+  protected caretPut({ position, click }: { readonly position: number; readonly click: boolean }): void {
+    if (click || !this.recorded.player().playing()) this.recorded.goToWords(position);
+  }
+
+  protected playChosen(): void {
+    const chosen = this.here.chosen();
+    const span = chosen && this.recorded.spanOf(chosen);
+    if (span) this.recorded.player().playSpan(span);
+  }
+
+  /** Shows the words that were clicked on the sound line. */
+  protected toWords(position: number): void {
+    this.surface()?.goTo({ start: position, end: position });
+  }
+
+  protected transcribe(): void {
+    this.correcting.begin(this.caret(), true);
+  }
+
+  protected readonly clockOf = clock;
+  protected readonly studyId = computed(() => this.study()?.id ?? '');
+
+  protected openKeys(): void {
+    void import('./recording/player-keys').then(({ PlayerKeys }) => PlayerKeys.open(this.dialog));
   }
 
   /** What was open over another text. */
@@ -222,6 +344,7 @@ export class Reading {
       case 'gloss':
         return this.define();
       case 'leave passage':
+        this.here.marked.set(null);
         return this.here.chosenId.set(null);
     }
   }
@@ -241,7 +364,8 @@ export class Reading {
     const id = memoId ? this.here.chosenId() : this.work.passageHere();
     if (!id) return;
     this.here.chosenId.set(id);
-    await this.desk.open(memoId ? { memoId } : { about: { type: 'passage', id, documentId: this.here.document()!.id } });
+    const documentId = this.here.chosenDocument()?.id ?? this.here.document()!.id;
+    await this.desk.open(memoId ? { memoId } : { about: { type: 'passage', id, documentId } });
     this.surface()?.focus();
   }
 
@@ -292,9 +416,16 @@ export class Reading {
 
   /** Chooses a passage and brings it into view. */
   protected showPassage(id: Id): void {
-    const passage = this.here.passages().find((one) => one.id === id);
+    const passage = [...this.here.passages(), ...this.here.originalPassages()].find((one) => one.id === id);
     this.here.chosenId.set(id);
-    if (passage) this.here.goTo(passage);
+    if (!passage) return;
+    const words =
+      passage.documentId === this.here.document()?.id
+        ? passage
+        : this.here.text() && this.recorded.timed()
+          ? wordsSpoken(this.here.text()!, passage)
+          : null;
+    if (words) this.here.goTo(words);
   }
 
   protected back(): void {

@@ -4,6 +4,8 @@ import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import { editSpeaker, ownStretch } from '@core/commands/cases';
 import { draftsOf, redetectSpeakers } from '@core/commands/correct-text';
+import { belongTo } from '@core/commands/documents';
+import { setTime } from '@core/commands/recordings';
 import { splitDocument } from '@core/commands/split-join';
 import { noteExport, useRatings } from '@core/commands/study';
 import { documentHtml } from '@core/formats/html-out/document-html';
@@ -20,12 +22,15 @@ import { Glossary } from '../../ui/glossary/glossary';
 import { printPage } from '../../ui/print-page';
 import { saveFile } from '../../ui/save-file';
 import { Ask } from '../../ui/dialogs/ask';
+import { Counted } from '../../ui/counted/counted';
 import { Icon } from '../../ui/icon/icon';
+import { RecordingHere } from './recording/recording-here';
+import { UNCLEAR } from './surface/heard-marks';
 
 /** What can be done with the text itself: correcting, dividing, saying who speaks and to whom parts belong. */
 @Component({
   selector: 'fl-text-menu',
-  imports: [MatMenuModule, Icon],
+  imports: [Counted, MatMenuModule, Icon],
   template: `
     <button class="act" [matMenuTriggerFor]="menu"><fl-icon name="edit" />Text</button>
     <mat-menu #menu="matMenu">
@@ -36,6 +41,20 @@ import { Icon } from '../../ui/icon/icon';
           <button mat-menu-item (click)="byQuestion()">Read by question</button>
         }
       </div>
+      @if (recorded.recording(); as recording) {
+        <div role="group" aria-label="The recording" class="group">
+          <button mat-menu-item (click)="transcribe.emit()">Transcribe on from here</button>
+          @if (again() > 0) {
+            <button mat-menu-item (click)="listenAgain.emit()">Listen again to {{ again() | counted: 'word' }}</button>
+          }
+          <button mat-menu-item (click)="timeHere()">Note the time of the words at the caret</button>
+          @if (marked() !== null) {
+            <button mat-menu-item (click)="timeOff()">Take the time off the words at the caret</button>
+          }
+          <button mat-menu-item (click)="ways.go(['reading', recording.id])">To the recording itself</button>
+          <button mat-menu-item (click)="letGo()">It is no transcript of this recording</button>
+        </div>
+      }
       <div role="group" aria-label="Change the text" class="group">
         <button mat-menu-item (click)="correct.emit()">Correct the text</button>
         <button mat-menu-item (click)="replace()">Find and replace words</button>
@@ -110,11 +129,14 @@ export class TextMenu {
   readonly asLines = output();
   readonly besides = output();
   readonly define = output();
+  readonly transcribe = output();
+  readonly listenAgain = output();
 
   private readonly session = inject(StudySession);
   private readonly notices = inject(Notices);
   private readonly ask = inject(Ask);
-  private readonly ways = inject(Ways);
+  protected readonly ways = inject(Ways);
+  protected readonly recorded = inject(RecordingHere);
   private readonly store = inject(Store);
   protected readonly study = this.store.selectSignal(selectStudy);
   protected readonly cases = this.store.selectSignal(selectCases);
@@ -127,6 +149,27 @@ export class TextMenu {
   private readonly nonce = inject(CSP_NONCE, { optional: true });
   private readonly dialog = inject(MatDialog);
   protected readonly hasQuestions = computed(() => Object.keys(this.data()?.tables.question ?? {}).length > 0);
+
+  /** Words to be listened to again. */
+  protected readonly again = computed(() => (this.text().unsure?.length ?? 0) + Array.from(this.text().text.matchAll(UNCLEAR)).length);
+
+  /** The time that is noted right at the caret, if there is one. */
+  protected marked(): number | null {
+    const at = this.caret()();
+    return this.text().marks.find((mark) => mark.kind === 'time' && mark.at === at)?.value ?? null;
+  }
+
+  protected timeHere(): void {
+    this.session.run(setTime(this.text(), this.caret()(), this.recorded.player().now()));
+  }
+
+  protected timeOff(): void {
+    this.session.run(setTime(this.text(), this.caret()(), null));
+  }
+
+  protected letGo(): void {
+    this.session.run(belongTo([this.document().id], null));
+  }
 
   protected byQuestion(): void {
     const asked = this.document().answers[0]?.questionId ?? '';

@@ -20,18 +20,25 @@ import { Drafts } from '../../../state/drafts';
 import { type ChangeSet, EditorSelection, EditorState, RangeSet, StateField } from '@codemirror/state';
 import { EditorView, keymap, type DecorationSet } from '@codemirror/view';
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
+import type { TimeMark } from '@core/commands/correct-text';
 import type { Text } from '@core/model/document';
 import type { Passage } from '@core/model/passage';
 import { normaliseText } from '@core/text/normalise';
-import { mapStretch, type TextEdit, type TextEdits } from '@core/text/edit';
+import { diffEdits } from '@core/text/diff-edits';
+import { mapPosition, mapStretch, type TextEdit, type TextEdits } from '@core/text/edit';
 import { layThreads } from '@core/passages/threads';
 import { segmentMarks, type Coding } from '../surface/threads';
+import { retimed, timesOf, transcribing, type Listening } from './transcribing';
 
 /** What is typed over a text. */
 export interface Corrections extends CarriedOver {
   /** The text that the edits are of. */
   readonly text: Text;
+  /** Of a transcript that is typed while it is listened to: times as they are now, by position of what is typed. */
+  readonly times?: readonly TimeMark[];
 }
+
+const sameTimes = (one: readonly TimeMark[], other: readonly TimeMark[]): boolean => JSON.stringify(one) === JSON.stringify(other);
 
 /**
  * The text as it is stored, labels and all, to be corrected by typing. Threads move with the words while they are
@@ -41,7 +48,12 @@ export interface Corrections extends CarriedOver {
   selector: 'fl-correct-surface',
   template: `
     <div class="bar">
-      <span>Correcting the text. Passages stay on their words. <span class="second">Ctrl Enter keeps, Esc leaves.</span></span>
+      @if (listening()) {
+        <span>Transcribing. <span class="second">Enter: the next speaker; Alt 1 to 9: a speaker; Ctrl Enter keeps, Esc leaves.</span></span>
+        <ng-content />
+      } @else {
+        <span>Correcting the text. Passages stay on their words. <span class="second">Ctrl Enter keeps, Esc leaves.</span></span>
+      }
       <span class="second" role="status"
         >{{ places() === 0 ? 'nothing changed yet' : places() === 1 ? '1 place changed' : places() + ' places changed'
         }}{{
@@ -49,7 +61,7 @@ export interface Corrections extends CarriedOver {
         }}</span
       >
       <button class="do quiet" (click)="dropped.emit(holds())">Drop</button>
-      <button class="do" (click)="finish()" [disabled]="places() === 0">Keep the corrections</button>
+      <button class="do" (click)="finish()" [disabled]="!changed()">{{ listening() ? 'Keep' : 'Keep the corrections' }}</button>
     </div>
     @if (refusal() || news()) {
       <p class="writing-note" role="alert">{{ refusal() || news() }}</p>
@@ -88,6 +100,10 @@ export class CorrectSurface implements OnInit {
   readonly begun = input<CarriedOver>({ edits: [], uncertain: [] });
   /** Why the corrections could not be kept. */
   readonly refusal = input<string | null>(null);
+  /** What is listened to while it is typed; null where a text is only corrected. */
+  readonly listening = input<Listening | null>(null);
+  /** Times that were noted before and neither kept nor dropped. */
+  readonly begunTimes = input<readonly TimeMark[] | null>(null);
   /** What is typed so far, told at every key. */
   readonly typed = output<Corrections>();
   readonly kept = output<Corrections>();
@@ -108,7 +124,11 @@ export class CorrectSurface implements OnInit {
   protected readonly uncertain = signal<readonly AnchoredEdit[]>([]);
   /** What became of the corrections when the text changed underneath. */
   protected readonly news = signal('');
-  protected readonly holds = computed(() => this.places() > 0 || this.uncertain().length > 0);
+  /** Times as they are typed, where one listens. */
+  private readonly times = signal<readonly TimeMark[]>([]);
+  private firstTimes: readonly TimeMark[] = [];
+  protected readonly changed = computed(() => this.places() > 0 || !sameTimes(this.times(), this.firstTimes));
+  protected readonly holds = computed(() => this.changed() || this.uncertain().length > 0);
   private view: EditorView | undefined;
 
   constructor() {
@@ -129,11 +149,19 @@ export class CorrectSurface implements OnInit {
   private moveTo(text: Text): void {
     const { edits, uncertain } = carryOver(anchorEdits(this.base.text, this.edits()), text.text);
     const top = this.view!.scrollDOM.scrollTop;
+    const typed = this.view!.state.doc.toString();
+    const times = this.times();
     this.base = text;
     this.changes.set(null);
     this.uncertain.update((known) => [...known, ...uncertain]);
     this.view!.setState(this.stateOf(Math.min(this.view!.state.selection.main.head, text.text.length)));
     if (edits.length > 0) this.view!.dispatch({ changes: [...edits] });
+    if (this.listening() && !sameTimes(times, this.times())) {
+      // times go along with the words they were noted at
+      const moved = diffEdits(typed, this.view!.state.doc.toString());
+      const at = (position: number): number => mapPosition(Math.min(position, typed.length), moved, 1, typed.length);
+      this.view!.dispatch({ effects: retimed(times.map((time) => ({ ...time, at: at(time.at) }))) });
+    }
     this.view!.scrollDOM.scrollTop = top;
     this.news.set(
       edits.length > 0
@@ -150,7 +178,18 @@ export class CorrectSurface implements OnInit {
   }
 
   private tell(): void {
-    this.typed.emit({ text: this.base, edits: this.edits(), uncertain: this.uncertain() });
+    this.typed.emit(this.corrections());
+  }
+
+  private corrections(): Corrections {
+    const times = this.listening() ? { times: this.times() } : {};
+    return { text: this.base, edits: this.edits(), uncertain: this.uncertain(), ...times };
+  }
+
+  /** Does something with the text where the caret is, for keys that are not the text's own. */
+  act(action: (view: EditorView, listening: Listening) => void): void {
+    const listening = this.listening();
+    if (this.view && listening) action(this.view, listening);
   }
 
   ngOnInit(): void {
@@ -159,12 +198,16 @@ export class CorrectSurface implements OnInit {
     this.view = new EditorView({ parent: this.host, state: this.stateOf(position) });
     const { edits, uncertain } = this.begun();
     this.uncertain.set(uncertain);
-    if (edits.length > 0) this.view.dispatch({ changes: [...edits] });
+    const begunTimes = this.listening() ? this.begunTimes() : null;
+    if (edits.length > 0 || begunTimes) this.view.dispatch({ changes: [...edits], effects: begunTimes ? retimed(begunTimes) : [] });
     this.view.dispatch({ effects: EditorView.scrollIntoView(position, { y: 'start' }) });
     holdFocus(() => this.view?.focus());
   }
 
   private stateOf(position: number): EditorState {
+    const listening = this.listening();
+    this.firstTimes = listening?.times ?? [];
+    this.times.set(this.firstTimes);
     const { passages, codes } = this.coding();
     const threads = layThreads(passages, (id) => Object.hasOwn(codes, id));
     const field = StateField.define<DecorationSet>({
@@ -178,6 +221,7 @@ export class CorrectSurface implements OnInit {
       extensions: [
         EditorView.lineWrapping,
         history(),
+        listening ? transcribing(listening) : [],
         keymap.of([
           { key: 'Mod-s', run: () => this.finish(), preventDefault: true },
           { key: 'Mod-Enter', run: () => this.finish() },
@@ -189,8 +233,19 @@ export class CorrectSurface implements OnInit {
         this.nonce ? EditorView.cspNonce.of(this.nonce) : [],
         field,
         EditorView.clipboardInputFilter.of((text) => normaliseText(text)),
-        EditorView.contentAttributes.of({ 'aria-label': `Correcting the text of ${this.title()}`, spellcheck: 'true', tabindex: '0' }),
+        EditorView.contentAttributes.of({
+          'aria-label': `${listening ? 'Transcribing' : 'Correcting'} the text of ${this.title()}`,
+          spellcheck: 'true',
+          tabindex: '0',
+        }),
         EditorView.updateListener.of((update) => {
+          if (listening) {
+            const times = timesOf(update.state);
+            if (!sameTimes(times, this.times())) {
+              this.times.set(times);
+              if (!update.docChanged) this.tell();
+            }
+          }
           if (!update.docChanged) return;
           this.changes.update((known) => (known ? known.compose(update.changes) : update.changes));
           this.tell();
@@ -200,7 +255,7 @@ export class CorrectSurface implements OnInit {
   }
 
   protected finish(): boolean {
-    if (this.places() > 0) this.kept.emit({ text: this.base, edits: this.edits(), uncertain: this.uncertain() });
+    if (this.changed()) this.kept.emit(this.corrections());
     return true;
   }
 }

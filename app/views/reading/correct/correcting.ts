@@ -1,6 +1,8 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { correctTexts, passagesLost } from '@core/commands/correct-text';
+import { short } from '@core/change/command';
+import { correctTexts, passagesLost, type Correction } from '@core/commands/correct-text';
+import { timesIn } from './transcribing';
 import type { Id } from '@core/model/ids';
 import type { CarriedOver } from '@core/text/carry-over';
 import { tidyLine } from '@core/text/normalise';
@@ -21,6 +23,14 @@ export class Correcting {
   private readonly drafts = signal(0);
   /** Where the correcting begins, or null while the text is read. */
   readonly from = signal<number | null>(null);
+  /** Whether the text is typed while its recording is listened to. */
+  readonly transcribing = signal(false);
+  /** Times that were noted with what was begun. */
+  readonly begunTimes = computed(() => {
+    this.drafts();
+    const text = this.here.text();
+    return text ? correctionDrafts.timesOf(this.studyId(), text.id, text.text) : null;
+  });
   /** Why the corrections could not be kept. */
   readonly refusal = signal<string | null>(null);
   /** Corrections that were begun in this document and neither kept nor dropped, over its text as it is now. */
@@ -29,15 +39,22 @@ export class Correcting {
     const text = this.here.text();
     return text ? correctionDrafts.of(this.studyId(), text.id, text.text) : { edits: [], uncertain: [] };
   });
-  readonly isBegun = computed(() => this.begun().edits.length + this.begun().uncertain.length > 0);
+  readonly isBegun = computed(() => this.begun().edits.length + this.begun().uncertain.length > 0 || this.begunTimes() !== null);
 
   private studyId(): Id {
     return this.data()?.study.id ?? '';
   }
 
-  keepTyped({ text, edits, uncertain }: Corrections): void {
+  /** Begins to correct, or to transcribe, at a place of the text. */
+  begin(at: number, transcribing = false): void {
+    this.transcribing.set(transcribing);
+    this.from.set(at);
+  }
+
+  keepTyped({ text, edits, uncertain, times }: Corrections): void {
+    const noted = times && JSON.stringify(times) !== JSON.stringify(timesIn(text)) ? times : undefined;
     this.refusal.set(
-      correctionDrafts.keep(this.studyId(), text.id, text.text, edits, uncertain)
+      correctionDrafts.keep(this.studyId(), text.id, text.text, edits, uncertain, noted)
         ? null
         : 'The browser has no room for a draft: keep the corrections before you close the window.',
     );
@@ -51,14 +68,14 @@ export class Correcting {
 
   /** Goes on with what was begun. */
   goOn(): void {
-    this.from.set(this.begun().edits[0]?.from ?? this.here.at());
+    this.begin(this.begun().edits[0]?.from ?? this.here.at(), this.begunTimes() !== null);
   }
 
   /** Keeps a correction, after naming the passages that would lose all their words. What is refused stays as it was typed. */
-  async keep({ text, edits, uncertain }: Corrections): Promise<void> {
+  async keep({ text, edits, uncertain, times }: Corrections, speakers: readonly string[] = []): Promise<void> {
     const data = this.data();
     if (!data) return;
-    const correction = { text, edits };
+    const correction: Correction = { text, edits, ...(times && { heard: { times, speakers: new Set(speakers) } }) };
     const lost = passagesLost(data, correction);
     const goOn =
       lost.length === 0 ||
@@ -76,7 +93,8 @@ export class Correcting {
         danger: true,
       }));
     if (!goOn) return;
-    const { refused } = this.session.attempt(correctTexts([correction]));
+    const title = data.tables.document[text.id]?.title ?? '';
+    const { refused } = this.session.attempt(correctTexts([correction], times && `transcribed ${short(title)}`));
     this.refusal.set(refused);
     if (refused !== null) return;
     this.from.set(null);

@@ -126,7 +126,7 @@ export class LineTable {
   /** Codes the unit, or the words selected in it. */
   protected code(row: Row, picked: Picked): void {
     const selected = this.selectedIn(row);
-    this.work.code(selected ?? row.place, picked);
+    this.work.code({ documentId: this.here.document()!.id, place: selected ?? row.place }, picked);
     this.selected.forget();
   }
 

@@ -1,7 +1,9 @@
 import { RangeSetBuilder, type Extension } from '@codemirror/state';
 import { Decoration, EditorView, ViewPlugin, type DecorationSet } from '@codemirror/view';
 import type { Document, Paragraph, Text } from '@core/model/document';
+import { clock } from '@core/text/clock';
 import { paragraphAt } from '@core/text/paragraphs';
+import { isTimed } from '@core/text/timeline';
 
 /** How long a speaker's name may be beside the text. */
 const NAME_LENGTH = 14;
@@ -41,7 +43,9 @@ export function paragraphLooks(document: Document, text: Text): Extension {
   return [plugin, EditorView.decorations.of(emphasis(text))];
 }
 
-function looksNear(view: EditorView, document: Document, { paragraphs }: Text): Near {
+function looksNear(view: EditorView, document: Document, text: Text): Near {
+  const { paragraphs } = text;
+  const timed = isTimed(text);
   const lines = new RangeSetBuilder<Decoration>();
   const labels = new RangeSetBuilder<Decoration>();
   const { from, to } = view.viewport;
@@ -50,7 +54,7 @@ function looksNear(view: EditorView, document: Document, { paragraphs }: Text): 
     const { start, body } = paragraph;
     if (start < from) continue;
     const begins = paragraph.speaker !== (paragraphs[at - 1]?.speaker ?? -1) || body > start;
-    lines.add(start, start, lineLook(document, paragraph, begins));
+    lines.add(start, start, lineLook(document, paragraph, begins, timed ? timeOf(text, paragraph) : ''));
     if (body > start) labels.add(start, body, hidden);
   }
   return { lines: lines.finish(), labels: labels.finish() };
@@ -58,17 +62,25 @@ function looksNear(view: EditorView, document: Document, { paragraphs }: Text): 
 
 const looks = new Map<string, Decoration>();
 
-function lineLook(document: Document, paragraph: Paragraph, begins: boolean): Decoration {
+/** When a paragraph begins to be spoken, where it is marked. */
+function timeOf({ marks }: Text, { start, end }: Paragraph): string {
+  const mark = marks.find((one) => one.kind === 'time' && one.at >= start && one.at <= end);
+  return mark ? clock(mark.value) : '';
+}
+
+function lineLook(document: Document, paragraph: Paragraph, begins: boolean, time: string): Decoration {
   const speaker = document.speakers[paragraph.speaker];
   const name = begins ? shortName(speaker?.name ?? '', speaker?.interviewer ?? false) : '';
   const hue = speaker ? `speaker-${paragraph.speaker % SPEAKER_HUES}` : '';
-  const key = [paragraph.style, speaker?.interviewer ? 'asks' : '', begins && speaker ? 'turn' : '', name, hue].join('|');
+  const key = [paragraph.style, speaker?.interviewer ? 'asks' : '', begins && speaker ? 'turn' : '', name, hue, time].join('|');
   let look = looks.get(key);
   if (!look) {
     const classes = [`style-${paragraph.style.replace(' ', '-')}`, speaker?.interviewer ? 'asks' : '', begins && speaker ? 'turn' : '', hue]
       .filter(Boolean)
       .join(' ');
-    look = Decoration.line({ attributes: { class: classes, dir: 'auto', ...(name ? { 'data-speaker': name } : {}) } });
+    look = Decoration.line({
+      attributes: { class: classes, dir: 'auto', ...(name ? { 'data-speaker': name } : {}), ...(time ? { 'data-time': time } : {}) },
+    });
     looks.set(key, look);
   }
   return look;

@@ -28,6 +28,7 @@ import { foundMarks, showFound, type FoundWords } from './find-marks';
 import { glossMarks, showGlosses } from './gloss-marks';
 import { grips } from './handles';
 import { codingHover } from './hover';
+import { heardMarks, showHeard, type HeardWords } from './heard-marks';
 import { linesOf } from './lines-of';
 import { paragraphNumbers, readingLooks, showLooks } from './looks';
 import { paragraphLooks } from './paragraphs';
@@ -107,6 +108,8 @@ const EDGE_KEYS: Readonly<Record<string, `${'+' | '-'} ${'word' | 'sentence'}`>>
   ArrowUp: '- sentence',
 };
 
+const NOTHING_HEARD: HeardWords = { spoken: null, unsure: [] };
+
 /** The type a code has while it is dragged. */
 export const CODE_DRAG_TYPE = 'application/x-filum-code';
 
@@ -130,6 +133,8 @@ export class ReadingSurface {
   readonly slipsOf = input<SlipFilter>(() => true);
   readonly glosses = input<GlossFinder>(new GlossFinder([]));
   readonly found = input<FoundWords>({ hits: [], at: -1 });
+  /** Words that are spoken now, and those that are to be listened to again. */
+  readonly heard = input<HeardWords>(NOTHING_HEARD);
 
   readonly asked = output<SurfaceCommand>();
   readonly chosen = output<Id | null>();
@@ -139,6 +144,10 @@ export class ReadingSurface {
   readonly moved = output<{ readonly passageId: Id; readonly place: Stretch }>();
   /** First position in view. */
   readonly scrolled = output<number>();
+  /** The caret was put somewhere by hand; with a click, and not by keys. */
+  readonly caretPut = output<{ readonly position: number; readonly click: boolean }>();
+  /** Somebody scrolls by hand. */
+  readonly scrolledByHand = output();
 
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly nonce = inject(CSP_NONCE, { optional: true });
@@ -165,6 +174,7 @@ export class ReadingSurface {
     this.follow(this.slipsOf, (filter) => showSlipsOf.of(filter));
     this.follow(this.glosses, (finder) => showGlosses.of(finder));
     this.follow(this.found, (found) => showFound.of(found));
+    this.follow(this.heard, (heard) => showHeard.of(heard));
     this.follow(this.looks, (looks) => [showLooks.of(looks), this.numbers.reconfigure(paragraphNumbers(looks.numbers))]);
   }
 
@@ -194,6 +204,7 @@ export class ReadingSurface {
       glossMarks(untracked(this.glosses)),
       bubblesGiveWay(),
       foundMarks,
+      heardMarks,
       slips(
         { memoTitle: (id) => untracked(this.memoTitles).get(id) ?? null, choose: (id) => this.chosen.emit(id) },
         untracked(this.slipsOf),
@@ -210,6 +221,8 @@ export class ReadingSurface {
             return true;
           },
           drop: (event) => this.onDrop(event),
+          wheel: () => (this.scrolledByHand.emit(), false),
+          touchmove: () => (this.scrolledByHand.emit(), false),
           scroll: () => {
             // while it scrolls, scrolling is all that the browser should be busy with
             this.telling ??= setTimeout(() => this.tellPlace(), 120);
@@ -218,6 +231,9 @@ export class ReadingSurface {
         }),
       ),
       EditorView.updateListener.of((update) => {
+        for (const transaction of update.transactions)
+          if (transaction.selection && transaction.isUserEvent('select') && transaction.selection.main.empty)
+            this.caretPut.emit({ position: transaction.selection.main.head, click: transaction.isUserEvent('select.pointer') });
         if (update.geometryChanged) this.telling ??= setTimeout(() => this.tellPlace(), 120);
       }),
     ];
@@ -311,6 +327,19 @@ export class ReadingSurface {
     });
   }
 
+  /** Keeps words in view that are spoken: in the upper half, moving on only when they come near an edge. */
+  keepInView(place: Stretch): void {
+    const { scrollDOM } = this.view;
+    const at = this.view.lineBlockAt(Math.min(place.start, this.view.state.doc.length));
+    const coords = this.view.coordsAtPos(Math.min(place.start, this.view.state.doc.length));
+    const box = scrollDOM.getBoundingClientRect();
+    const [top, bottom] = coords
+      ? [coords.top - box.top, coords.bottom - box.top]
+      : [at.top - scrollDOM.scrollTop, at.bottom - scrollDOM.scrollTop];
+    if (top >= 20 && bottom <= box.height * 0.8) return;
+    this.view.dispatch({ effects: EditorView.scrollIntoView(place.start, { y: 'start', yMargin: box.height * 0.3 }) });
+  }
+
   /** Scrolls so that a position is at the top. */
   scrollTo(position: number): void {
     if (position === 0 && this.view.scrollDOM.scrollTop === 0) return;
@@ -381,7 +410,7 @@ export class ReadingSurface {
 }
 
 /** What a key asks for, or undefined for one that is CodeMirror's or the browser's. */
-function commandOf(event: KeyboardEvent): SurfaceCommand | undefined {
+export function commandOf(event: KeyboardEvent): SurfaceCommand | undefined {
   const command = event.ctrlKey || event.metaKey;
   if (command) return event.key.toLowerCase() === 'f' && !event.altKey ? 'search' : undefined;
   if (event.altKey) {
