@@ -16,7 +16,7 @@ import { Swatch } from '../../ui/swatch/swatch';
   template: `
     <p class="second">{{ about() }}</p>
     @if (passages().length === 0) {
-      <p class="empty"><strong>Nothing is coded here yet</strong>Passages that come in with a study file are listed here.</p>
+      <p class="second">{{ document().ground.of === 'time' ? 'No span of it is marked yet.' : 'No area of it is marked yet.' }}</p>
     } @else {
       <ol>
         @for (row of rows(); track row.passage.id) {
@@ -99,6 +99,6 @@ export class PassageList {
     const size =
       ground.of === 'picture' ? `A picture of ${ground.width} × ${ground.height} pixels` : `A recording of ${clock(lengthOf(document))}`;
     const share = shareCovered(coveredOf(document, this.columns()[document.id]));
-    return `${size}, ${share > 0 && share < 0.005 ? '< 1' : Math.round(100 * share)} % of it coded. It has no text to be read.`;
+    return `${size}, ${share > 0 && share < 0.005 ? '< 1' : Math.round(100 * share)} % of it coded.`;
   });
 }

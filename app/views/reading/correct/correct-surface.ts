@@ -49,7 +49,7 @@ const sameTimes = (one: readonly TimeMark[], other: readonly TimeMark[]): boolea
   template: `
     <div class="bar">
       @if (listening()) {
-        <span>Transcribing. <span class="second">Enter: the next speaker; Alt 1 to 9: a speaker; Ctrl Enter keeps, Esc leaves.</span></span>
+        <span>Transcribing. <span class="second">Enter: the next speaker, Alt 1 to 9: a speaker.</span></span>
         <ng-content />
       } @else {
         <span>Correcting the text. Passages stay on their words. <span class="second">Ctrl Enter keeps, Esc leaves.</span></span>

@@ -172,9 +172,12 @@ export function transcribing(listening: Listening): Extension {
         if (transaction.changes.mapPos(mark.at, -1, MapMode.TrackDel) === null) undone.push(addTime.of(mark));
       return undone;
     }),
-    EditorView.decorations.compute([timesField], (state) =>
+    EditorView.decorations.compute(['doc', timesField], (state) =>
       Decoration.set(
-        timesOf(state).map(({ at, value }) => Decoration.widget({ widget: new TimeSign(value, listening.seek), side: -1 }).range(at)),
+        // where a pause begins is known as well, and not shown: the time that matters is that of the next words
+        timesOf(state)
+          .filter(({ at }) => !/^\S(?:\s|$)/.test(state.doc.sliceString(at - 1, at + 1)))
+          .map(({ at, value }) => Decoration.widget({ widget: new TimeSign(value, listening.seek), side: -1 }).range(at)),
       ),
     ),
     EditorView.inputHandler.of((view, from, to, typed) => {

@@ -54,7 +54,7 @@ export class RecordingFoot {
   protected readonly rates: readonly Choice<number>[] = RATES.map((rate) => ({ value: rate, name: `× ${rate}` }));
   protected readonly steps: readonly Choice<number>[] = STEPS_BACK.map((step) => ({
     value: step,
-    name: step === 0 ? 'stays where it stops' : `steps back ${step / 1000} s on stopping`,
+    name: step === 0 ? 'stays where it stops' : `steps back ${step / 1000} s`,
   }));
   protected readonly stepWords = computed(() => this.steps.find((one) => one.value === this.settings.stepBack())!.name);
   /** The passage that is chosen, where it is one of the recording. */
@@ -65,11 +65,7 @@ export class RecordingFoot {
   protected readonly coded = computed(() => {
     const recording = this.recorded.recording();
     const share = recording ? shareCovered(coveredOf(recording, this.passages()[recording.id])) : 0;
-    return share === 0
-      ? 'no span of it coded'
-      : share < 0.005
-        ? '< 1 % of its time coded'
-        : `${Math.round(100 * share)} % of its time coded`;
+    return share > 0 && share < 0.005 ? '< 1 % coded' : `${Math.round(100 * share)} % coded`;
   });
 
   protected readonly larger = signal(false);

@@ -1,4 +1,4 @@
-import { RangeSet, StateEffect, StateField } from '@codemirror/state';
+import { RangeSet, StateEffect, StateField, type Extension } from '@codemirror/state';
 import { Decoration, EditorView, ViewPlugin, type DecorationSet } from '@codemirror/view';
 import type { UnsureWords } from '@core/model/document';
 import type { Stretch } from '@core/model/stretch';
@@ -37,9 +37,9 @@ function marksNear(view: EditorView): DecorationSet {
   return RangeSet.of([...now, ...near.map((one) => unsure.range(one.start, one.end)), ...signs], true);
 }
 
-/** Words that are spoken now are tinted; those that are to be listened to again are underlined with dots. */
-export const heardMarks = [
-  heardField,
+/** Words that are spoken now are tinted; those that are to be listened to again are underlined with dots. Beginning with these. */
+export const heardMarks = (heard: HeardWords): Extension => [
+  heardField.init(() => heard),
   ViewPlugin.define(
     (view) => ({
       marks: marksNear(view),

@@ -204,7 +204,7 @@ export class ReadingSurface {
       glossMarks(untracked(this.glosses)),
       bubblesGiveWay(),
       foundMarks,
-      heardMarks,
+      heardMarks(untracked(this.heard)),
       slips(
         { memoTitle: (id) => untracked(this.memoTitles).get(id) ?? null, choose: (id) => this.chosen.emit(id) },
         untracked(this.slipsOf),
