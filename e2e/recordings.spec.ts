@@ -143,7 +143,7 @@ test('a transcript of the same name comes in with its recording; one that is her
   await bringIn(page);
   await choose(page, [SOUND, 'demo/media/pier-01.vtt']);
   await page.getByRole('button', { name: 'pier-01 pier-01.vtt' }).click();
-  await expect(page.getByLabel('Transcript of')).toHaveValue(/file \d/);
+  await expect(page.getByLabel('Transcript or description of')).toHaveValue(/file \d/);
   await page.getByRole('button', { name: 'Bring in 2 files' }).click();
   await page.getByRole('link', { name: 'pier-01' }).first().click();
   await page.getByRole('button', { name: 'Attach a text that is here' }).click();

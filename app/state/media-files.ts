@@ -26,7 +26,7 @@ export class MediaFiles {
   private readonly files = inject(FilesService);
   private storage: StudyStorage | null = null;
   /** Files that were chosen since the window was opened, by what is in them: the way to them is forgotten with it. */
-  private readonly chosen = new Map<string, File>();
+  private readonly chosen = new Map<string, Blob>();
   private readonly count = signal(0);
   /** Goes up whenever a file was found or went: who shows one asks again. */
   readonly changes = this.count.asReadonly();
@@ -72,6 +72,11 @@ export class MediaFiles {
     this.count.update((count) => count + 1);
   }
 
+  /** A file that is about to be stored can be shown before it is on disk. */
+  hold(sha256: string, file: Blob): void {
+    this.chosen.set(sha256, file);
+  }
+
   /**
    * Looks among files for those that are missing: by their length, those of the right name first, and then by what is in
    * them. What the study keeps is kept again; the way to the others is remembered.
@@ -107,7 +112,7 @@ export class MediaFiles {
 }
 
 /** Whether a file that was chosen can still be read: it may have been moved or changed since. */
-const isReadable = (file: File): Promise<boolean> =>
+const isReadable = (file: Blob): Promise<boolean> =>
   file
     .slice(0, 1)
     .arrayBuffer()

@@ -12,7 +12,11 @@ import { RecentEntries } from './recent-entries';
  */
 export class OpenedHere {
   /** Entries on the screen that are not on disk yet, oldest first, with the state after each. */
-  readonly pending: { readonly entry: JournalEntry; readonly after: StudyState | null }[] = [];
+  readonly pending: {
+    readonly entry: JournalEntry;
+    readonly after: StudyState | null;
+    readonly media?: ReadonlyMap<string, Blob> | undefined;
+  }[] = [];
   /** The newest entries, so that undoing them need not wait for the disk. */
   readonly recent = new RecentEntries();
   writing = false;

@@ -31,11 +31,12 @@ export interface Session {
 
   /**
    * Carries out a command: on the screen at once, on disk next. A refusal is said at the foot of the window.
+   * @param media files that come in with it, by the SHA-256 of their bytes
    * @returns what was done, or null if there was nothing to do or it was refused
    */
-  run(command: Command): Action | null;
+  run(command: Command, media?: ReadonlyMap<string, Blob>): Action | null;
   /** As {@link run}, but a refusal is left to the caller to say: beside what was typed, for instance. */
-  attempt(command: Command): Outcome;
+  attempt(command: Command, media?: ReadonlyMap<string, Blob>): Outcome;
   /**
    * Carries out something large in a worker, which writes it to disk itself. Meanwhile nothing else can be done.
    * @param write is given the place in the journal, and gives back the entry without its new texts

@@ -112,13 +112,13 @@ export class StudySession implements Session {
     await this.reread(here, 'writer');
   }
 
-  run(command: Command): Action | null {
-    const { done, refused } = this.attempt(command);
+  run(command: Command, media?: ReadonlyMap<string, Blob>): Action | null {
+    const { done, refused } = this.attempt(command, media);
     if (refused) this.notices.refuse(refused);
     return done;
   }
 
-  attempt(command: Command): Outcome {
+  attempt(command: Command, media?: ReadonlyMap<string, Blob>): Outcome {
     const { data, role } = this.feature();
     const { here } = this;
     if (!data || !here) return { done: null, refused: null };
@@ -129,7 +129,7 @@ export class StudySession implements Session {
         this.check(action.change);
         if (action.change.some((one) => one.type === 'text' && one.before && !this.texts.isCurrent(one.before)))
           return { done: null, refused: TEXT_CHANGED };
-        this.act(here, action.isNote ? 'note' : 'act', null, action);
+        this.act(here, action.isNote ? 'note' : 'act', null, action, media);
       }
       return { done: action, refused: null };
     } catch (error) {
@@ -230,7 +230,7 @@ export class StudySession implements Session {
     return (await this.here?.storage.since(time)) ?? [];
   }
 
-  private act(here: OpenedHere, kind: JournalEntry['kind'], of: number | null, action: Action): void {
+  private act(here: OpenedHere, kind: JournalEntry['kind'], of: number | null, action: Action, media?: ReadonlyMap<string, Blob>): void {
     const { data, history } = this.feature();
     const entry: JournalEntry = {
       seq: history.seq + 1,
@@ -245,7 +245,7 @@ export class StudySession implements Session {
     applyChange(data!, action.change);
     this.entrance.enter(entry, 'here');
     here.recent.add(entry);
-    here.pending.push({ entry, after: this.feature().data });
+    here.pending.push({ entry, after: this.feature().data, media });
     void this.write(here);
   }
 
@@ -254,7 +254,7 @@ export class StudySession implements Session {
     here.writing = true;
     try {
       for (let next = here.pending[0]; next; next = here.pending[0]) {
-        await here.storage.commit(next.entry, next.after!);
+        await here.storage.commit(next.entry, next.after!, next.media);
         here.pending.shift();
         if (this.here === here) this.store.dispatch(StudyActions.saved({ seq: next.entry.seq, at: Date.now() }));
         here.channel.tell(next.entry);

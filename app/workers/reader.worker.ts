@@ -9,6 +9,17 @@ characterMaps.at = new URL('/character-maps/', self.location.origin).href;
 
 let keeper: Remote<Keeper>;
 
+/** Tries a picture. A drawing needs a page to be shown on, and was taken apart already. */
+async function shows(picture: Blob): Promise<boolean> {
+  if (picture.type === 'image/svg+xml') return true;
+  try {
+    (await createImageBitmap(picture)).close();
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 /** Reads files, one of several workers that do; what it read goes straight to the files worker. */
 const reader = {
   /** @param port leads to the keeper */
@@ -23,7 +34,7 @@ const reader = {
     options: ReadOptions & TableOptions,
     progress: (share: number) => void,
   ): Promise<FileOutcome> {
-    return readMaterial(key, name, file, options, keeper as unknown as Keeper, progress);
+    return readMaterial(key, name, file, options, keeper as unknown as Keeper, progress, shows);
   },
 };
 

@@ -33,7 +33,7 @@ describe('A transcript', () => {
 
   it('begins empty and belongs to its recording; nothing else has one', () => {
     expect(document()).toEqual(jasmine.objectContaining({ belongsTo: recording.id, characters: 0, title: 'Ellen, the words' }));
-    expect(() => bench.do(beginTranscript(document().id, 'Of a text', bench.newId()))).toThrowError(/is no recording/);
+    expect(() => bench.do(beginTranscript(document().id, 'Of a text', bench.newId()))).toThrowError(/is no recording and no picture/);
     expect(() => bench.do(beginTranscript(recording.id, '  ', bench.newId()))).toThrowError(/needs a title/);
   });
 

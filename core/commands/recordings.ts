@@ -1,21 +1,23 @@
 import { added, updated } from '../change/change';
 import { CommandError, found, short, type Command } from '../change/command';
-import type { Document, PlaceMark, Text } from '../model/document';
+import { hasText, type Document, type PlaceMark, type Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { Stretch } from '../model/stretch';
 import { clock } from '../text/clock';
 import { normaliseText, tidyLine } from '../text/normalise';
 import { FIRST_SHORT_FORMS, type ShortForm } from '../text/short-forms';
 
-/** Begins a transcript of a recording: an empty text that belongs to it. @param id of the text */
-export function beginTranscript(recordingId: Id, title: string, id: Id): Command {
+/** Begins a transcript of a recording, or the description of a picture: an empty text that belongs to it. @param id of the text */
+export function beginTranscript(originalId: Id, title: string, id: Id): Command {
   return (state, context) => {
-    const recording = recordingOf(state.tables.document[recordingId]);
+    const original = found(state.tables.document[originalId], 'document');
+    if (hasText(original)) throw new CommandError(`${short(original.title)} is no recording and no picture.`);
+    const what = original.ground.of === 'time' ? 'transcript' : 'description';
     const name = tidyLine(title);
-    if (!name) throw new CommandError('A transcript needs a title.');
-    const document = transcriptOf(recording, name, id, context.now);
+    if (!name) throw new CommandError(`A ${what} needs a title.`);
+    const document = transcriptOf(original, name, id, context.now);
     const text: Text = { id, text: '', paragraphs: [{ start: 0, body: 0, end: 0, speaker: -1, style: 'body' }], emphasis: [], marks: [] };
-    return { change: [added('document', document), added('text', text)], sentence: `began a transcript of ${short(recording.title)}` };
+    return { change: [added('document', document), added('text', text)], sentence: `began a ${what} of ${short(original.title)}` };
   };
 }
 
@@ -39,15 +41,15 @@ export function addTranscript(
   };
 }
 
-/** A transcript as it begins: of the recording's day, and where that lies. */
-const transcriptOf = (recording: Document, title: string, id: Id, now: number): Document => ({
+/** A text of a recording or a picture as it begins: of its day, and where it lies. */
+const transcriptOf = (original: Document, title: string, id: Id, now: number): Document => ({
   id,
   title,
   ground: { of: 'text' },
-  belongsTo: recording.id,
-  kind: 'interview',
-  date: recording.date,
-  folderId: recording.folderId,
+  belongsTo: original.id,
+  kind: original.ground.of === 'time' ? 'interview' : 'field note',
+  date: original.date,
+  folderId: original.folderId,
   description: '',
   speakers: [],
   characters: 0,

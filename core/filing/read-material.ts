@@ -1,6 +1,8 @@
 import { readFile, titleOfFile, LARGEST_FILE, type ReadFile, type ReadOptions } from '../formats/read-file';
 import { endingOf, TABLE_ENDINGS } from '../formats/readable-endings';
 import { isRecordingEnding } from '../formats/recording/recording-endings';
+import { isPictureEnding } from '../formats/picture/picture-endings';
+import type { PictureFacts } from '../formats/picture/read-picture';
 import type { RecordingFacts } from '../formats/recording/read-recording';
 import { UnreadableFileError, type Progress, type Remedy } from '../formats/reading';
 import { sha256 } from '../formats/sha256';
@@ -36,9 +38,21 @@ export interface RecordingSummary extends RecordingFacts {
   readonly changedAt: number | null;
 }
 
+/** What is known of a picture that was looked into. */
+export interface PictureSummary extends PictureFacts {
+  readonly title: string;
+  readonly changedAt: number | null;
+  /** SHA-256 of the picture as it is kept. */
+  readonly bareSha256: string;
+}
+
 /** A file that was read, or why it was not. */
 export type FileOutcome =
-  { readonly text: TextSummary } | { readonly table: TableSummary } | { readonly recording: RecordingSummary } | FileTrouble;
+  | { readonly text: TextSummary }
+  | { readonly table: TableSummary }
+  | { readonly recording: RecordingSummary }
+  | { readonly picture: PictureSummary }
+  | FileTrouble;
 
 /** Why a file could not be read, and what may help. */
 export interface FileTrouble {
@@ -60,6 +74,7 @@ const FIRST_ROWS = 12;
 /**
  * Reads one file, gives all of it to the keeper, and tells what is known of it; nothing is stored.
  * @param progress told the share that is read, where the file is of a kind that takes long
+ * @param shows tries whether a picture can be shown, where there is something that shows pictures
  */
 export async function readMaterial(
   key: number,
@@ -68,6 +83,7 @@ export async function readMaterial(
   options: ReadOptions & TableOptions,
   keeper: Keeper,
   progress?: Progress,
+  shows?: (picture: Blob) => Promise<boolean>,
 ): Promise<FileOutcome> {
   const changedAt = file instanceof File ? file.lastModified : null;
   try {
@@ -75,6 +91,16 @@ export async function readMaterial(
       // what reads sound and film is loaded where there is some
       const { readRecording } = await import('../formats/recording/read-recording');
       return { recording: { ...(await readRecording(endingOf(name), file, progress)), title: titleOfFile(name), changedAt } };
+    }
+    if (isPictureEnding(endingOf(name))) {
+      const { readPicture } = await import('../formats/picture/read-picture');
+      const facts = await readPicture(endingOf(name), file);
+      if (shows && !(await shows(facts.bare)))
+        throw new UnreadableFileError(
+          'The picture is damaged or was cut off: it cannot be shown. Copy it from where it was taken once more.',
+        );
+      const bareSha256 = await sha256(new Uint8Array(await facts.bare.arrayBuffer()));
+      return { picture: { ...facts, title: titleOfFile(name), changedAt, bareSha256 } };
     }
     if (file.size > LARGEST_FILE) throw new UnreadableFileError('The file is larger than 100 MB. Split it and bring in the parts.');
     const bytes = new Uint8Array(await file.arrayBuffer());

@@ -19,6 +19,24 @@ export const MediaSchema = z.strictObject({
 });
 export type Media = z.infer<typeof MediaSchema>;
 
+/** A picture is shown otherwise than it is: first cut, then mirrored left to right, then turned. */
+export const ShownSchema = z.strictObject({
+  /** The part of it that is shown, in its own pixels. */
+  crop: z
+    .strictObject({
+      left: z.number().int().min(0).max(MOST_PIXELS),
+      top: z.number().int().min(0).max(MOST_PIXELS),
+      right: z.number().int().min(1).max(MOST_PIXELS),
+      bottom: z.number().int().min(1).max(MOST_PIXELS),
+    })
+    .refine((box) => box.left < box.right && box.top < box.bottom, 'is empty')
+    .optional(),
+  mirrored: z.literal(true).optional(),
+  /** Quarter turns clockwise. */
+  turned: z.union([z.literal(1), z.literal(2), z.literal(3)]).optional(),
+});
+export type Shown = z.infer<typeof ShownSchema>;
+
 /**
  * What the passages of a document stand in: the characters of its text, the time of its recording, or the pixels of
  * its picture. A document has one ground; its words, times or areas are never mixed.
@@ -37,6 +55,10 @@ export const GroundSchema = z.discriminatedUnion('of', [
     width: z.number().int().min(1).max(MOST_PIXELS),
     height: z.number().int().min(1).max(MOST_PIXELS),
     media: MediaSchema,
+    /** Of a PDF the page that is seen, from 1. */
+    page: z.number().int().min(1).max(100_000).optional(),
+    /** How it is shown; its areas stay in its own pixels, however that is. Absent where it is shown whole, as it is. */
+    shown: ShownSchema.optional(),
   }),
 ]);
 export type Ground = z.infer<typeof GroundSchema>;

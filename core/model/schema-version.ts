@@ -10,8 +10,8 @@ import { RECORDS, type RecordType } from './records';
  * 5: findings of checks that were left as they are, which may be absent.
  * 6: names of what a query asks for that is gone, which may be absent; no record points at what is not there.
  * 7: grounds of documents: recordings and pictures with their media; areas; what a document belongs to.
- * 8: media that stay where they are, services that made a transcript, words they were not sure of, what is typed for what, which may
- * be absent.
+ * 8: media that stay where they are, services that made a transcript, words they were not sure of, what is typed for what; how
+ *    pictures are shown, pages of a PDF. All of it may be absent.
  */
 export const SCHEMA_VERSION = 8;
 

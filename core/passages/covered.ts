@@ -14,7 +14,10 @@ export function coveredOf(document: Grounded, columns: PassageColumns | undefine
   const { ground } = document;
   if (ground.of === 'picture') {
     const areas = columns?.ground === 'picture' ? columns.areas : [];
-    return { measure: 'pixels', covered: pixelsCovered(areas), all: ground.width * ground.height };
+    // of what was cut away nothing counts, neither what is coded of it nor how much of it there is
+    const crop = ground.shown?.crop;
+    if (!crop) return { measure: 'pixels', covered: pixelsCovered(areas), all: ground.width * ground.height };
+    return { measure: 'pixels', covered: pixelsCovered(areas, crop), all: (crop.right - crop.left) * (crop.bottom - crop.top) };
   }
   return {
     measure: ground.of === 'text' ? 'characters' : 'milliseconds',

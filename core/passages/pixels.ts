@@ -66,8 +66,8 @@ export function pixelsWithin(inner: Area, outer: Area): boolean {
   return true;
 }
 
-/** How many pixels lie in at least one of some areas. */
-export function pixelsCovered(areas: readonly Area[]): number {
+/** How many pixels lie in at least one of some areas. @param within only those in this box are counted */
+export function pixelsCovered(areas: readonly Area[], within: Box = EVERYTHING): number {
   const boxed = areas.map((area) => ({ area, ...boxOf(area) })).sort((a, b) => a.top - b.top);
   let covered = 0;
   let open: typeof boxed = [];
@@ -77,10 +77,13 @@ export function pixelsCovered(areas: readonly Area[]): number {
     while (next < boxed.length && boxed[next]!.top <= row) open.push(boxed[next++]!);
     open = open.filter((one) => one.bottom > row);
     const pixels = open.flatMap((one) => pixelsInRow(one.area, row)).sort((a, b) => a.start - b.start);
-    for (const { start, end } of union(pixels)) covered += end - start;
+    if (row >= within.top && row < within.bottom)
+      for (const { start, end } of union(pixels)) covered += Math.max(0, Math.min(end, within.right) - Math.max(start, within.left));
   }
   return covered;
 }
+
+const EVERYTHING: Box = { left: 0, top: 0, right: Infinity, bottom: Infinity };
 
 const common = (a: Box, b: Box): Box => ({
   left: Math.max(a.left, b.left),

@@ -1,4 +1,6 @@
 import { readCaptions } from '../formats/timed/captions';
+import { composeText } from '../text/draft-text';
+import { rowsOf, type Area } from '../model/area';
 import type { Document, PlaceMark, Text } from '../model/document';
 import type { Id, NewId } from '../model/ids';
 import type { Passage } from '../model/passage';
@@ -32,9 +34,24 @@ interface DemoRecording {
   readonly spans: readonly CodedSpan[];
 }
 
+/** A picture of the demo study, with what is coded of it and, where there is one, the description that belongs to it. */
+interface DemoPicture {
+  readonly file: string;
+  readonly title: string;
+  readonly date: string;
+  readonly width: number;
+  readonly height: number;
+  readonly type: string;
+  readonly bytes: number;
+  readonly sha256: string;
+  readonly areas: readonly { readonly area: Area; readonly keys: readonly string[]; readonly comment: string }[];
+  readonly description?: string;
+}
+
 /** All media of the demo study. */
-export interface DemoMedia {
+interface DemoMedia {
   readonly recordings: readonly DemoRecording[];
+  readonly pictures: readonly DemoPicture[];
 }
 
 /** Where the recordings go. */
@@ -50,12 +67,65 @@ export interface DemoSoFar {
 
 /** Media files of the demo study, below `demo/`, by the SHA-256 of their bytes. @param described `media/media.json` */
 export const demoMediaFiles = (described: string): ReadonlyMap<string, { readonly path: string; readonly type: string }> =>
-  new Map((JSON.parse(described) as DemoMedia).recordings.map(({ file, sha256, type }) => [sha256, { path: `media/${file}`, type }]));
+  new Map(
+    Object.values(JSON.parse(described) as DemoMedia).flatMap((some: readonly (DemoRecording | DemoPicture)[]) =>
+      some.map(({ file, sha256, type }) => [sha256, { path: `media/${file}`, type }] as const),
+    ),
+  );
 
-/** Adds the recordings with what is coded of them; their transcripts get times and belong to them. */
-export function addRecordings(study: DemoSoFar): void {
-  const { recordings } = JSON.parse(study.source('media/media.json')) as DemoMedia;
+/**
+ * Adds the recordings and pictures with what is coded of them; transcripts get times, and they and descriptions belong to
+ * what they are of.
+ * @param folderId where pictures lie
+ */
+export function addMedia(study: DemoSoFar, folderId: Id): void {
+  const { recordings, pictures } = JSON.parse(study.source('media/media.json')) as DemoMedia;
   for (const one of recordings) addRecording(study, one);
+  for (const one of pictures) addPicture(study, one, folderId);
+}
+
+function addPicture({ newId, coderId, documents, texts, passages, codeOf }: DemoSoFar, one: DemoPicture, folderId: Id): void {
+  const createdAt = Date.parse(one.date) + 18 * 3_600_000;
+  const { sha256, bytes, type, width, height } = one;
+  const common = { date: one.date, folderId, description: '', speakers: [], source: null, values: {}, answers: [], createdAt };
+  const picture: Document = {
+    ...common,
+    id: newId(),
+    title: one.title,
+    ground: { of: 'picture', width, height, media: { sha256, bytes, type } },
+    kind: 'picture',
+    characters: 0,
+    words: 0,
+  };
+  documents.push(picture);
+  passages.set(
+    picture.id,
+    one.areas.map(({ area, keys, comment }): Passage => ({
+      id: newId(),
+      documentId: picture.id,
+      ...rowsOf(area),
+      area,
+      comment,
+      coderId,
+      createdAt,
+      codings: keys.map((key) => ({ codeId: codeOf(key), coderId, createdAt })),
+    })),
+  );
+  if (!one.description) return;
+  const id = newId();
+  const { text, words } = composeText(id, [{ text: one.description, style: 'body', emphasis: [] }], () => null);
+  texts.set(id, text);
+  const title = `${one.title}, described`;
+  documents.push({
+    ...common,
+    id,
+    title,
+    ground: { of: 'text' },
+    belongsTo: picture.id,
+    kind: 'field note',
+    characters: text.text.length,
+    words,
+  });
 }
 
 function addRecording({ newId, coderId, documents, texts, passages, source, codeOf }: DemoSoFar, one: DemoRecording): void {

@@ -19,7 +19,7 @@ import { packPassages } from '../passages/columns';
 import { composeText, type DraftParagraph } from '../text/draft-text';
 import { labelsOf, speakersIn } from '../text/speakers';
 import { DEMO_STUDY_ID } from './demo-study-id';
-import { addRecordings, demoMediaFiles } from './demo-media';
+import { addMedia, demoMediaFiles, type DemoSoFar } from './demo-media';
 import { readMarked, type MarkedSource } from './marked-text';
 
 /** Files the demo study is built from, below `demo/`. */
@@ -109,7 +109,9 @@ class DemoBuilder {
     for (const path of DEMO_SOURCES.marked) this.buildMarked(path);
     for (const path of DEMO_SOURCES.structured) this.buildStructured(path);
     this.buildSurvey();
-    addRecordings({
+    const pictures: Folder = { id: this.newId(), name: 'Pictures', parentId: null };
+    this.folders.set(pictures.name, pictures);
+    const soFar: DemoSoFar = {
       newId: this.newId,
       coderId: this.mara.id,
       documents: this.documents,
@@ -117,7 +119,8 @@ class DemoBuilder {
       passages: this.passages,
       source: (path) => this.source(path),
       codeOf: (key) => this.codeByKey.get(key)!.id,
-    });
+    };
+    addMedia(soFar, pictures.id);
     const base = emptyState({
       id: DEMO_STUDY_ID,
       title: 'The Last Ferry',

@@ -1,5 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { readRecording } from '../formats/recording/read-recording';
+import { readPicture } from '../formats/picture/read-picture';
 import { wordsSpoken } from '../text/timeline';
 import { demoSources } from '../testing/demo-sources';
 import { checkStudy } from '../integrity/check-study';
@@ -52,6 +53,7 @@ describe('the demo study', () => {
         ['Public documents', 3],
         ['Pier interviews', 7],
         ['Survey', 48],
+        ['Pictures', 4],
       ]),
     );
   });
@@ -105,6 +107,21 @@ describe('the demo study', () => {
       "I don't care about bunting, I don't care about a plaque.",
     ]);
     expect(unpackPassages(bundle.state.passages[transcript.id]!).length).toBe(6);
+  });
+
+  it('has pictures with coded areas, one of them described', async () => {
+    const pictures = documents.filter((document) => document.kind === 'picture');
+    const files = [...demoMedia(demoSources())];
+    for (const { ground, id, title } of pictures) {
+      if (ground.of !== 'picture') throw new Error(title);
+      const [, { path, type }] = files.find(([sum]) => sum === ground.media.sha256)!;
+      const facts = await readPicture(path.slice(-4), new Blob([readFileSync(`demo/${path}`)]));
+      expect([facts.width, facts.height, facts.sha256, type]).toEqual([ground.width, ground.height, ground.media.sha256, facts.type]);
+      expect(bundle.state.passages[id]!.ground).toBe('picture');
+    }
+    expect(pictures.map((one) => bundle.state.passages[one.id]!.starts.length)).toEqual([3, 2, 2]);
+    const described = documents.find((one) => one.title === 'The bot, by Mattie (6), described')!;
+    expect(described.belongsTo).toBe(pictures[2]!.id);
   });
 
   it('has memos about codes and documents, with dated entries', () => {

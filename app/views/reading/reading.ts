@@ -18,6 +18,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { setTime } from '@core/commands/recordings';
+import { hasText } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { Stretch } from '@core/model/stretch';
 import { clock } from '@core/text/clock';
@@ -43,10 +44,11 @@ import { DocumentFoot } from './document-foot';
 import { DocumentMenu } from './document-menu';
 import { FindBar } from './find-bar';
 import { LineTable } from './lines/line-table';
-import { PassageList } from './passage-list';
 import { PassagePanel } from './passage-panel';
 import { PassageWork } from './passage-work';
 import { Picking } from './picking';
+import { PictureHere } from './picture/picture-here';
+import { PicturePage } from './picture/picture-page';
 import { ReaderMenu } from './reader-menu';
 import { ReadingHere } from './reading-here';
 import { FilmView, type FilmSize } from './recording/film-view';
@@ -82,8 +84,8 @@ const NOTHING_FOUND: FoundWords = { hits: [], at: -1 };
     LineTable,
     ListenAgain,
     NgTemplateOutlet,
-    PassageList,
     PassagePanel,
+    PicturePage,
     ReaderMenu,
     ReadingSurface,
     RecordingFoot,
@@ -91,7 +93,19 @@ const NOTHING_FOUND: FoundWords = { hits: [], at: -1 };
     RouterLink,
     TextMenu,
   ],
-  providers: [ReadingHere, SetMembers, PassageWork, Correcting, ShownWays, Picking, Travelling, Player, RecordingHere, TranscribingHere],
+  providers: [
+    ReadingHere,
+    SetMembers,
+    PassageWork,
+    Correcting,
+    ShownWays,
+    Picking,
+    Travelling,
+    Player,
+    RecordingHere,
+    TranscribingHere,
+    PictureHere,
+  ],
   templateUrl: './reading.html',
   styleUrl: './reading.scss',
   host: { '[class.two]': 'beside() && !pane()', '[class.pane]': 'pane()', '[class.arriving]': 'arriving()' },
@@ -119,6 +133,7 @@ export class Reading {
   protected readonly settings = inject(ReaderSettings);
   protected readonly recorded = inject(RecordingHere);
   protected readonly transcribing = inject(TranscribingHere);
+  protected readonly pictured = inject(PictureHere);
   private readonly playerSettings = inject(PlayerSettings);
   private readonly session = inject(StudySession);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
@@ -185,15 +200,29 @@ export class Reading {
     });
     // a transcript that was just begun is typed at once
     effect(() => {
-      if (this.as() !== 'transcribing' || !this.here.text() || !this.recorded.recording()) return;
+      const transcribing = this.as() === 'transcribing' && this.recorded.recording() !== undefined;
+      if (!(transcribing || this.as() === 'correcting') || !this.here.text()) return;
       untracked(() => {
-        this.correcting.begin(this.here.text()!.text.length, true);
+        this.correcting.begin(this.here.text()!.text.length, transcribing);
         this.showAs(null);
       });
     });
     effect(() => {
       const spoken = this.recorded.spoken();
       if (spoken && this.recorded.follows() && this.recorded.player().playing()) untracked(() => this.surface()?.keepInView(spoken));
+    });
+    // a place without words is shown where its recording or picture is
+    effect(() => {
+      const document = this.here.document();
+      const id = this.passage();
+      const ready = this.recorded.player().element() !== null;
+      if (!document || hasText(document)) return;
+      untracked(() => {
+        const passage = this.here.passages().find((one) => one.id === id);
+        if (!passage) return;
+        this.here.chosenId.set(passage.id);
+        if (ready && document.ground.of === 'time') this.recorded.player().seek(passage.start);
+      });
     });
     const keys = (event: KeyboardEvent): void => this.onPlayerKey(event);
     // before whatever has the caret: these keys are the recording's wherever one types

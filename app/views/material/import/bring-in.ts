@@ -22,7 +22,7 @@ import { MediaFiles } from '../../../state/media-files';
 import { StudySession } from '../../../state/study-session';
 import { selectData } from '../../../state/study.selectors';
 import { FilesService } from '../../../workers/files-service';
-import { choicesOf, type ImportItem } from './import-item';
+import { choicesOf, contentOf, type ImportItem } from './import-item';
 import { takenFor, type Decisions } from './question-decisions';
 
 /** What was decided for all files together. */
@@ -36,8 +36,8 @@ export interface BringInChoices {
   readonly lineUp: LineUp;
   readonly structuredKeys: readonly number[];
   readonly decisions: Decisions;
-  /** The recording a text is a transcript of: its id, or `file KEY` of one that comes in with it. */
-  readonly recordingOf: (item: ImportItem) => string | null;
+  /** What a text is a transcript or a description of: its id, or `file KEY` of one that comes in with it. */
+  readonly originalOf: (item: ImportItem) => string | null;
 }
 
 /** What is said of every document that comes in, whatever it consists of. */
@@ -61,7 +61,7 @@ export class BringIn {
   async run(items: readonly ImportItem[], choices: BringInChoices): Promise<string | null> {
     const said: string[] = [];
     const replaced = items.filter((item) => item.text && item.ifKnown === 'replace' && item.sameAs?.id);
-    const documents = items.filter((item) => (item.text ?? item.recording) && !replaced.includes(item));
+    const documents = items.filter((item) => (item.text ?? item.recording ?? item.picture) && !replaced.includes(item));
     if (documents.length > 0) {
       if (!(await this.storeDocuments(documents, choices))) return null;
       said.push(
@@ -103,10 +103,11 @@ export class BringIn {
         date: item.date || null,
         folderId: choices.subfolders && item.path ? extra.folder(item.path) : choices.folderId,
         values: { ...(choices.asAttributes ? extra.fileFacts(item) : {}), ...extra.ownFacts(item) },
-        source: item.pasted ? null : { fileName: item.fileName.slice(0, 1000), sha256: (item.text ?? item.recording)!.sha256 },
+        source: item.pasted ? null : { fileName: item.fileName.slice(0, 1000), sha256: contentOf(item)!.sha256 },
       };
     };
     const media = items.flatMap((item): MediaToStore[] => {
+      if (item.picture) return [pictureToStore(item, common(item))];
       if (!item.recording) return [];
       const { sha256, bytes, type, milliseconds } = item.recording;
       const outside = item.stays ? { outside: { name: item.fileName.slice(0, 1000) } } : {};
@@ -116,8 +117,8 @@ export class BringIn {
     const toStore = items
       .filter((item) => item.text)
       .map((item): TextToStore => {
-        const recording = choices.recordingOf(item);
-        const owner = recording?.startsWith('file ') ? ids.get(Number(recording.slice(5))) : (recording ?? undefined);
+        const original = choices.originalOf(item);
+        const owner = original?.startsWith('file ') ? ids.get(Number(original.slice(5))) : (original ?? undefined);
         const speakers: Record<string, SpeakerChoice> = Object.fromEntries(
           Object.entries(item.speakers).map(([label, choice]) => [
             label,
@@ -158,6 +159,18 @@ export class BringIn {
       ? `${items.length} replaced; passages stayed where the words are the same.`
       : 'Nothing was replaced: the words are the same.';
   }
+}
+
+/** A picture as it is kept: without what the camera wrote into it, unless that is wanted. */
+function pictureToStore({ picture, file, withMetadata }: ImportItem, common: CommonFields): MediaToStore {
+  const { width, height, type, sha256, bytes, bare, bareSha256 } = picture!;
+  // a drawing is always kept as it was made safe
+  const asItCame = withMetadata && type !== 'image/svg+xml';
+  const media = asItCame ? { sha256, bytes, type } : { sha256: bareSha256, bytes: bare.size, type };
+  return {
+    document: { ...common, ground: { of: 'picture', width, height, media } },
+    file: asItCame ? file.slice(0, file.size, type) : bare,
+  };
 }
 
 /** Records that come in beside the texts: cases, folders, questions and attributes made on the way. */
@@ -215,9 +228,9 @@ class Extra {
   }
 
   /** What the file says of itself, as attributes of the document. */
-  ownFacts({ text }: ImportItem): Record<Id, AttributeValue> {
+  ownFacts({ text, picture, factsWanted }: ImportItem): Record<Id, AttributeValue> {
     return Object.fromEntries(
-      (text?.facts ?? [])
+      (text?.facts ?? (factsWanted ? picture?.facts : undefined) ?? [])
         .filter((fact) => !this.choices.factsLeft.has(fact.name))
         .map(({ name, value }) => {
           const there = this.known().find((one) => one.name.toLocaleLowerCase() === name.toLocaleLowerCase());

@@ -8,7 +8,7 @@ import { Notices } from '../../../state/notices';
 import { selectDocuments } from '../../../state/study.selectors';
 import { FilesService } from '../../../workers/files-service';
 import type { ChosenFile } from './dropped-files';
-import { newItem, stemOf, withRecording, withTable, withText, type IfKnown, type ImportItem } from './import-item';
+import { contentOf, newItem, stemOf, withPicture, withRecording, withTable, withText, type IfKnown, type ImportItem } from './import-item';
 
 /** The files that are to be brought in: each is read, shown, and can be set otherwise, before anything is stored. */
 @Injectable()
@@ -76,6 +76,7 @@ export class ChosenFiles {
   private withOutcome(item: ImportItem, outcome: FileOutcome): ImportItem {
     if ('text' in outcome) return withText(item, outcome.text, this.knownAs(outcome.text.sha256, item.key));
     if ('recording' in outcome) return withRecording(item, outcome.recording, this.knownAs(outcome.recording.sha256, item.key));
+    if ('picture' in outcome) return withPicture(item, outcome.picture, this.knownAs(outcome.picture.sha256, item.key));
     if ('table' in outcome) return withTable(item, outcome.table, this.knownAs(outcome.table.sha256, item.key, outcome.table.sheet));
     return { ...item, state: 'trouble', trouble: outcome.trouble, encodings: outcome.encodings, remedy: outcome.remedy };
   }
@@ -103,25 +104,23 @@ export class ChosenFiles {
   private knownAs(sha256: string, key: number, sheet?: string): ImportItem['sameAs'] {
     const stored = this.bySum().get(sha256);
     if (stored) return { id: stored.id, title: stored.title };
-    const here = this.items().find(
-      (item) => item.key < key && (item.text ?? item.table ?? item.recording)?.sha256 === sha256 && item.table?.sheet === sheet,
-    );
+    const here = this.items().find((item) => item.key < key && contentOf(item)?.sha256 === sha256 && item.table?.sheet === sheet);
     return here ? { id: null, title: here.title } : null;
   }
 
-  /** Recordings that a text can be a transcript of: those that come in, and those that are here. */
-  readonly recordings = computed((): readonly { readonly ref: string; readonly title: string; readonly stem: string }[] => [
-    ...this.items().flatMap(({ key, recording, title, fileName, wanted }) =>
-      recording && wanted ? [{ ref: `file ${key}`, title, stem: stemOf(fileName) }] : [],
+  /** Recordings and pictures that a text can be a transcript or a description of: those that come in, and those that are here. */
+  readonly originals = computed((): readonly { readonly ref: string; readonly title: string; readonly stem: string }[] => [
+    ...this.items().flatMap(({ key, recording, picture, title, fileName, wanted }) =>
+      (recording ?? picture) && wanted ? [{ ref: `file ${key}`, title, stem: stemOf(fileName) }] : [],
     ),
     ...Object.values(this.documents()).flatMap(({ id, title, ground, source }) =>
-      ground.of === 'time' ? [{ ref: id, title, stem: stemOf(source?.fileName ?? title) }] : [],
+      ground.of !== 'text' ? [{ ref: id, title, stem: stemOf(source?.fileName ?? title) }] : [],
     ),
   ]);
 
-  /** The recording a text is a transcript of: as it was said, else the one whose file has the same name. */
-  recordingOf({ transcriptOf, fileName, text }: ImportItem): string | null {
-    const all = this.recordings();
+  /** What a text is a transcript or a description of: as it was said, else that whose file has the same name. */
+  originalOf({ transcriptOf, fileName, text }: ImportItem): string | null {
+    const all = this.originals();
     if (!text) return null;
     if (transcriptOf !== undefined) return all.some((one) => one.ref === transcriptOf) ? transcriptOf : null;
     return all.find((one) => one.stem === stemOf(fileName))?.ref ?? null;

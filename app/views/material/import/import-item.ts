@@ -9,7 +9,7 @@ import type { RowsBecome } from '@core/material/plan-table';
 import type { DocumentKind } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { Markers } from '@core/questions/find-questions';
-import type { RecordingSummary, TableSummary, TextSummary } from '@core/filing/read-material';
+import type { PictureSummary, RecordingSummary, TableSummary, TextSummary } from '@core/filing/read-material';
 
 /** What is done with a file whose content the study has already. */
 export type IfKnown = 'skip' | 'replace' | 'as new';
@@ -30,6 +30,11 @@ export interface ImportItem {
   readonly text: TextSummary | null;
   readonly table: TableSummary | null;
   readonly recording: RecordingSummary | null;
+  readonly picture: PictureSummary | null;
+  /** Of a picture: what the camera wrote into it stays in the picture that is kept. */
+  readonly withMetadata: boolean;
+  /** Of a picture: when and where it was taken become attributes. */
+  readonly factsWanted: boolean;
   /** Of a recording: its file stays where it is, and the study keeps only what is done with it. */
   readonly stays: boolean;
   /** A way to the file that the browser can keep. */
@@ -74,6 +79,9 @@ export function newItem(key: number, fileName: string, file: Blob, fields: Parti
     text: null,
     table: null,
     recording: null,
+    picture: null,
+    withMetadata: false,
+    factsWanted: false,
     stays: false,
     handle: null,
     transcriptOf: undefined,
@@ -144,6 +152,29 @@ export function withRecording(item: ImportItem, recording: RecordingSummary, sam
     date: item.date || dateIn(item.fileName),
   };
 }
+
+/** The item once its picture was looked into; what was decided before stays. */
+export function withPicture(item: ImportItem, picture: PictureSummary, sameAs: ImportItem['sameAs']): ImportItem {
+  const first = item.picture === null;
+  return {
+    ...item,
+    state: 'read',
+    picture,
+    changedAt: picture.changedAt,
+    trouble: '',
+    encodings: [],
+    remedy: {},
+    sameAs,
+    wanted: first ? sameAs === null : item.wanted,
+    title: first ? picture.title : item.title,
+    kind: 'picture',
+    date: item.date || dateIn(item.fileName),
+  };
+}
+
+/** What a file is, whatever it is. */
+export const contentOf = ({ text, table, recording, picture }: ImportItem): { readonly sha256: string } | null =>
+  text ?? table ?? recording ?? picture;
 
 /** A file name without its ending, and without the mark of a language before it: what a recording and its transcript share. */
 export const stemOf = (fileName: string): string =>

@@ -19,6 +19,7 @@ import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { questionsOf } from '@core/commands/questions';
 import { READABLE_ENDINGS, TABLE_ENDINGS } from '@core/formats/readable-endings';
+import { PICTURE_ENDINGS } from '@core/formats/picture/picture-endings';
 import { RECORDING_ENDINGS } from '@core/formats/recording/recording-endings';
 import { told, type Doubt } from '@core/material/doubts';
 import type { Preview } from '@core/material/preview';
@@ -39,6 +40,7 @@ import { EncodingSamples } from './encoding-samples';
 import { filesOfDrop, type ChosenFile } from './dropped-files';
 import { choicesOf, newItem, type ImportItem } from './import-item';
 import { askedOnce, type Decisions } from './question-decisions';
+import { PictureSettings } from './picture-settings';
 import { QuestionTable } from './question-table';
 import { RecordingSettings } from './recording-settings';
 import { TableSettings } from './table-settings';
@@ -60,6 +62,7 @@ const MORE_PARAGRAPHS = 200;
     CdkVirtualForOf,
     Icon,
     EncodingSamples,
+    PictureSettings,
     RecordingSettings,
     TextSettings,
     TableSettings,
@@ -85,7 +88,7 @@ export class Import implements OnDestroy {
   private readonly cases = this.store.selectSignal(selectCases);
   protected readonly study = this.store.selectSignal(selectStudy);
   private readonly folders = this.store.selectSignal(selectFolders);
-  protected readonly endings = [...READABLE_ENDINGS, ...TABLE_ENDINGS, ...RECORDING_ENDINGS].join(',');
+  protected readonly endings = [...READABLE_ENDINGS, ...TABLE_ENDINGS, ...RECORDING_ENDINGS, ...PICTURE_ENDINGS].join(',');
 
   protected readonly chosen = inject(ChosenFiles);
   protected readonly items = this.chosen.items;
@@ -234,7 +237,7 @@ export class Import implements OnDestroy {
 
   /** Titles of the texts that come in as transcripts of a recording. */
   protected transcriptsOf({ key }: ImportItem): string[] {
-    return this.wanted().flatMap((item) => (this.chosen.recordingOf(item) === `file ${key}` ? [item.title] : []));
+    return this.wanted().flatMap((item) => (this.chosen.originalOf(item) === `file ${key}` ? [item.title] : []));
   }
 
   protected showMore(key: number): void {
@@ -286,7 +289,7 @@ export class Import implements OnDestroy {
       lineUp: this.linedUp(),
       structuredKeys: this.structuredKeys(),
       decisions: this.decisions(),
-      recordingOf: (item) => this.chosen.recordingOf(item),
+      originalOf: (item) => this.chosen.originalOf(item),
     });
     this.storing.set(false);
     if (!summary) return;

@@ -32,9 +32,9 @@ export class TextSettings {
   readonly factsLeft = input<ReadonlySet<string>>(new Set());
   readonly factWanted = output<{ readonly name: string; readonly wanted: boolean }>();
 
-  /** Recordings it can be a transcript of, and which of them it is. */
-  readonly recordings = input<readonly { readonly ref: string; readonly title: string }[]>([]);
-  readonly recordingRef = input<string | null>(null);
+  /** Recordings and pictures it can be a transcript or a description of, and which of them it is of. */
+  readonly originals = input<readonly { readonly ref: string; readonly title: string }[]>([]);
+  readonly originalRef = input<string | null>(null);
 
   private readonly store = inject(Store);
   protected readonly study = this.store.selectSignal(selectStudy);
