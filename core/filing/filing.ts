@@ -135,7 +135,10 @@ export class Filing implements Keeper {
       ...changeOfMedia(media, place.now),
       ...changeOfTexts(texts, (key) => this.texts.get(key)!.paragraphs, place.now),
     ];
-    const bytes = new Map(media.flatMap(({ document, file }) => (file ? [[document.ground.media.sha256, file] as const] : [])));
+    const bytes = new Map([
+      ...media.flatMap(({ document, file }) => (file ? [[document.ground.media.sha256, file] as const] : [])),
+      ...texts.flatMap(({ document, file }) => (file && document.seen ? [[document.seen.media.sha256, file] as const] : [])),
+    ]);
     return this.store(place, change, sentence, { media: bytes });
   }
 

@@ -85,7 +85,7 @@ export async function readFile(name: string, bytes: Uint8Array, options: ReadOpt
     options.namesApart === true
       ? { paragraphs: timed.paragraphs, joined: 0 }
       : joinNameLines(timed.paragraphs, options.namesApart === false);
-  if (paragraphs.length === 0) throw new UnreadableFileError('The file holds no text.');
+  if (paragraphs.length === 0 && read.pages === undefined) throw new UnreadableFileError('The file holds no text.');
   const variants = [
     [read.lineEnds ?? null, timed.paragraphs] as const,
     ...(otherwise ? [[otherwise.lineEnds, drafted(otherwise.paragraphs).paragraphs] as const] : []),

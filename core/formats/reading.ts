@@ -10,6 +10,8 @@ export interface Reading {
   readonly date?: string;
   /** What the file says of itself beside its text: who wrote to whom, the fields at its head. */
   readonly facts?: readonly Fact[];
+  /** Pages of a PDF, which can be seen as they look. */
+  readonly pages?: number;
   /** What was left out or changed on the way, for the researcher to see. */
   readonly notes: readonly string[];
 }

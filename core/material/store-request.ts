@@ -1,6 +1,6 @@
 import { added, type Change } from '../change/change';
 import type { AskedQuestion } from '../model/asked-question';
-import type { Document } from '../model/document';
+import type { Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { DraftParagraph } from '../text/draft-text';
 import { answersOf, composeImport, type TextChoices } from './compose-import';
@@ -8,7 +8,9 @@ import { answersOf, composeImport, type TextChoices } from './compose-import';
 /** A text to be stored: what was read is known by its key. */
 export interface TextToStore {
   readonly key: number;
-  readonly document: Pick<Document, 'id' | 'title' | 'kind' | 'date' | 'folderId' | 'values' | 'source' | 'belongsTo'>;
+  readonly document: Pick<Document, 'id' | 'title' | 'kind' | 'date' | 'folderId' | 'values' | 'source' | 'belongsTo' | 'seen'>;
+  /** The file whose pages are seen beside it. */
+  readonly file?: Blob;
   readonly choices: TextChoices;
   /** The study's question for each one found, or null. */
   readonly questionIds: readonly (AskedQuestion['id'] | null)[];
@@ -29,6 +31,8 @@ export const changeOfMedia = (items: readonly MediaToStore[], now: number): Chan
     added('document', { ...document, description: '', speakers: [], characters: 0, words: 0, answers: [], createdAt: now }),
   );
 
+const NOTHING_YET: Text['paragraphs'][number] = { start: 0, body: 0, end: 0, speaker: -1, style: 'body' };
+
 /** Composes the documents and texts that come in. @param read the paragraphs by key */
 export function changeOfTexts(items: readonly TextToStore[], read: (key: number) => readonly DraftParagraph[], now: number): Change {
   return items.flatMap((item) => {
@@ -43,7 +47,9 @@ export function changeOfTexts(items: readonly TextToStore[], read: (key: number)
       answers: answersOf(composed, item.questionIds),
       createdAt: now,
     };
-    return [added('document', document), added('text', composed.text)];
+    // a text always has a paragraph, where nobody has written anything yet as well
+    const paragraphs = composed.text.paragraphs.length > 0 ? composed.text.paragraphs : [NOTHING_YET];
+    return [added('document', document), added('text', { ...composed.text, paragraphs })];
   });
 }
 

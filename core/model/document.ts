@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { CountSchema, DaySchema, LineSchema, ProseSchema, TimeSchema } from './fields';
 import { AttributeValueSchema } from './case';
-import { GroundSchema } from './ground';
+import { GroundSchema, MediaSchema } from './ground';
 import { IdSchema } from './ids';
 import { pointsTo } from './pointing';
 
@@ -60,6 +60,8 @@ export const DocumentSchema = z.strictObject({
   answers: z.array(AnswerSchema).max(10_000),
   /** Up to where it is read or heard, as the researcher says, in characters or milliseconds; absent where it was not begun. */
   readTo: CountSchema.optional(),
+  /** The PDF that a text was read from, whose pages can be seen beside it; absent where there is none, or it was not kept. */
+  seen: z.strictObject({ media: MediaSchema, pages: z.number().int().min(1).max(100_000) }).optional(),
   /** The service that made the transcript; absent where people did. */
   transcribed: z.strictObject({ by: LineSchema, simulated: z.literal(true).optional() }).optional(),
   /** Where idea-units begin, ascending, the first at 0; absent where the researcher made none. */

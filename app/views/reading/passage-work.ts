@@ -1,7 +1,9 @@
 import { ApplicationRef, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { markRead } from '@core/commands/documents';
-import { codePlace, removeCodings, removePassage } from '@core/commands/passages';
+import type { Command } from '@core/change/command';
+import { codePage } from '@core/commands/pages';
+import { codePlace, removeCodings, removePassage, type WantedCodes } from '@core/commands/passages';
 import { movePassage, recode } from '@core/commands/reshape-passages';
 import type { Id } from '@core/model/ids';
 import { stretchFrom, uncodedStretches } from '@core/passages/gaps';
@@ -80,7 +82,7 @@ export class PassageWork {
 
   /** Codes a place and shows the passage as chosen. */
   code({ documentId, place: { start, end, area } }: Spot, picked: Picked): void {
-    const done = this.session.run(codePlace({ documentId, place: area ? { start, end, area } : { start, end }, ...codesOf(picked) }));
+    const done = this.session.run(this.coding(documentId, area ? { start, end, area } : { start, end }, codesOf(picked)));
     this.here.marked.set(null);
     if ('codeId' in picked) this.used(picked.codeId);
     for (const change of done?.change ?? []) {
@@ -91,6 +93,12 @@ export class PassageWork {
     }
     // drawn in the same frame as the key
     this.application.tick();
+  }
+
+  /** A page of a PDF becomes a document with what is coded of it. */
+  private coding(documentId: Id, place: Place, wanted: WantedCodes): Command {
+    const page = this.here.page();
+    return page?.id === documentId ? codePage(page, { place, ...wanted }) : codePlace({ documentId, place, ...wanted });
   }
 
   private used(codeId: Id): void {
@@ -148,7 +156,7 @@ export class PassageWork {
     const beside = [...this.here.passages(), ...this.here.originalPassages()];
     const there = beside.find((passage) => passage.documentId === spot.documentId && samePlace(passage, spot.place));
     if (there) return there.id;
-    const done = this.session.run(codePlace({ ...spot, codeIds: [] }));
+    const done = this.session.run(this.coding(spot.documentId, spot.place, { codeIds: [] }));
     this.here.marked.set(null);
     const change = done?.change.find((one) => one.type === 'passage');
     return change?.type === 'passage' ? (change.after?.id ?? null) : null;

@@ -89,10 +89,13 @@ export class ReadingHere {
   });
   readonly language = computed(() => this.study()?.language ?? 'en');
 
-  /** The recording or the picture at hand: the document itself, or what it belongs to; undefined where there is none. */
+  /** The page of a PDF that is seen beside its text; a document of the study only once something of it is coded. */
+  readonly page = signal<Document | undefined>(undefined);
+  /** The recording or the picture at hand: the document itself, what it belongs to, or a page of it; undefined where there is none. */
   readonly original = computed((): Document | undefined => {
     const document = this.document();
     if (!document || !hasText(document)) return document;
+    if (document.seen) return this.page();
     const owner = this.documents()[document.belongsTo ?? ''];
     return owner && !hasText(owner) ? owner : undefined;
   });
@@ -134,6 +137,8 @@ export class ReadingHere {
   readonly chosen = computed(() => [...this.passages(), ...this.originalPassages()].find((passage) => passage.id === this.chosenId()));
   /** The document that the chosen passage is of: the one that is read, or what it belongs to. */
   readonly chosenDocument = computed(() => this.documents()[this.chosen()?.documentId ?? '']);
+  /** What belongs to the text that is read: pages of it, for instance. */
+  readonly belonging = computed(() => Object.values(this.documents()).filter((one) => one.belongsTo === this.documentId()));
   /** Other passages that meet the chosen one: the same place by somebody else, what lies in it and around it. */
   readonly alsoHere = computed((): readonly Passage[] => {
     const chosen = this.chosen();

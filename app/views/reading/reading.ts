@@ -108,7 +108,12 @@ const NOTHING_FOUND: FoundWords = { hits: [], at: -1 };
   ],
   templateUrl: './reading.html',
   styleUrl: './reading.scss',
-  host: { '[class.two]': 'beside() && !pane()', '[class.pane]': 'pane()', '[class.arriving]': 'arriving()' },
+  host: {
+    '[class.two]': 'beside() && !pane()',
+    '[class.splitted]': 'splits()',
+    '[class.pane]': 'pane()',
+    '[class.arriving]': 'arriving()',
+  },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Reading {
@@ -160,6 +165,18 @@ export class Reading {
   protected readonly finding = signal(false);
   protected readonly listeningAgain = signal(false);
   protected readonly filmSize = signal<FilmSize>('small');
+  /** Pages of a PDF that has no text: only they are read. */
+  protected readonly isScan = computed(() => this.here.document()?.seen !== undefined && this.here.document()?.characters === 0);
+  /** Whether a picture, or a page, stands beside the text. */
+  protected readonly splits = computed(
+    () =>
+      !this.pane() &&
+      this.beside() === undefined &&
+      !this.asLines() &&
+      this.here.text() !== undefined &&
+      !this.isScan() &&
+      (this.pictured.pages() > 0 || this.here.original()?.ground.of === 'picture'),
+  );
   /** A film, where there is one and it is not put away. */
   protected readonly film = computed(() => this.recorded.media()?.type.startsWith('video/') === true && !this.recorded.leader());
   /** What stands in the text of what is heard. */
@@ -181,7 +198,7 @@ export class Reading {
   /** Width of the text: letters of the reading faces are about 0.54 of their size wide. */
   protected readonly measure = computed(() => `${Math.round(this.settings.type().measure * this.settings.type().size * 0.544)}px`);
   /** Whether the chosen passage is shown over the text: side by side, and while a memo is written, nothing else has room beside it. */
-  protected readonly ownPanel = computed(() => this.pane() || this.beside() !== undefined || this.desk.task() !== null);
+  protected readonly ownPanel = computed(() => this.pane() || this.beside() !== undefined || this.desk.task() !== null || this.splits());
   protected readonly asLines = computed(() => this.as() === 'lines');
   protected readonly caret = (): number => this.surface()?.caret() ?? 0;
   protected readonly selection = (): Stretch | null => this.surface()?.selection() ?? null;

@@ -19,7 +19,8 @@ export const characterMaps = { at: '' };
  * are left out, words divided at line ends joined, and both are said.
  * @param progress told after each page
  * @param password opens a file that is locked
- * @throws UnreadableFileError for a damaged file, one that is locked, and for scanned pages without text
+ * @returns no paragraphs for scanned pages, which have no text
+ * @throws UnreadableFileError for a damaged file, and for one that is locked
  */
 export async function readPdf(bytes: Uint8Array, progress?: Progress, password?: string): Promise<Reading> {
   if (!new TextDecoder('latin1').decode(bytes.subarray(0, 1024)).includes('%PDF-'))
@@ -51,12 +52,16 @@ export async function readPdf(bytes: Uint8Array, progress?: Progress, password?:
     }
     const reading = assemblePages(pages);
     if (reading.paragraphs.length === 0)
-      throw new UnreadableFileError(
-        'The PDF holds pictures of pages and no text, as a scanner makes them. Run it through text recognition (OCR) first, then bring in the result.',
-      );
+      return {
+        title: await titleOf(document),
+        paragraphs: [],
+        pages: document.numPages,
+        notes: ['It holds pictures of pages and no text, as a scanner makes them: its pages are read and coded as they look'],
+      };
     const empty = pages.filter((page) => page.lines.length === 0).length;
     return {
       ...reading,
+      pages: document.numPages,
       title: (await titleOf(document)) ?? headingOf(reading.paragraphs),
       notes: [
         ...reading.notes,

@@ -17,8 +17,8 @@ export interface StudyBundle {
 /** A study without the files it keeps as they are. */
 export type BundleWithoutMedia = Omit<StudyBundle, 'media'>;
 
-/** The file a document is of, as it was brought in; null for a text. */
-const mediaOf = ({ ground }: Document): Media | null => (ground.of === 'text' ? null : ground.media);
+/** The file a document is of, as it was brought in; null for a text that is of none. */
+const mediaOf = ({ ground, seen }: Document): Media | null => (ground.of === 'text' ? (seen?.media ?? null) : ground.media);
 
 /**
  * The media that a study speaks of, each once.

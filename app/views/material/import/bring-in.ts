@@ -128,7 +128,8 @@ export class BringIn {
         const row = choices.structuredKeys.indexOf(item.key);
         return {
           key: item.key,
-          document: { ...common(item), ...(owner !== undefined && { belongsTo: owner }) },
+          document: { ...common(item), ...(owner !== undefined && { belongsTo: owner }), ...seenOf(item) },
+          ...(isSeen(item) && { file: item.file.slice(0, item.file.size, PDF) }),
           choices: { ...choicesOf(item), speakers },
           questionIds: item.markers && row >= 0 ? taken.files[row]!.map((one) => extra.question(taken.list[one.row]!)) : [],
         };
@@ -160,6 +161,14 @@ export class BringIn {
       : 'Nothing was replaced: the words are the same.';
   }
 }
+
+const PDF = 'application/pdf';
+
+/** Whether the file of a text is kept, so that its pages can be seen. */
+const isSeen = ({ text, keepPages }: ImportItem): boolean => text?.pages !== undefined && (keepPages || text.total === 0);
+
+const seenOf = (item: ImportItem): Pick<TextToStore['document'], 'seen'> =>
+  isSeen(item) ? { seen: { media: { sha256: item.text!.sha256, bytes: item.file.size, type: PDF }, pages: item.text!.pages! } } : {};
 
 /** A picture as it is kept: without what the camera wrote into it, unless that is wanted. */
 function pictureToStore({ picture, file, withMetadata }: ImportItem, common: CommonFields): MediaToStore {

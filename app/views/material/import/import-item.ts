@@ -33,6 +33,8 @@ export interface ImportItem {
   readonly picture: PictureSummary | null;
   /** Of a picture: what the camera wrote into it stays in the picture that is kept. */
   readonly withMetadata: boolean;
+  /** Of a PDF: its file is kept, so that its pages can be seen. */
+  readonly keepPages: boolean;
   /** Of a picture: when and where it was taken become attributes. */
   readonly factsWanted: boolean;
   /** Of a recording: its file stays where it is, and the study keeps only what is done with it. */
@@ -82,6 +84,7 @@ export function newItem(key: number, fileName: string, file: Blob, fields: Parti
     picture: null,
     withMetadata: false,
     factsWanted: false,
+    keepPages: true,
     stays: false,
     handle: null,
     transcriptOf: undefined,

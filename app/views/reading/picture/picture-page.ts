@@ -120,6 +120,15 @@ export class PicturePage {
     this.work.move(passageId, place);
   }
 
+  /** Turns over, and brings the words of the page into view. */
+  protected turnPage(by: 1 | -1): void {
+    const page = this.pictured.pageNumber() + by;
+    this.pictured.pageNumber.set(page);
+    this.here.marked.set(null);
+    const at = this.here.text()?.marks.find((mark) => mark.kind === 'page' && mark.value === page)?.at;
+    if (at !== undefined) this.here.surface()?.scrollTo(at);
+  }
+
   protected zoom(by: number): void {
     this.surface()?.view.zoom(by);
   }

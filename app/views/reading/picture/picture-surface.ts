@@ -23,7 +23,7 @@ import { areaAlong, areaBetween, fittedArea, movedArea, withCorner } from '@core
 import { covers, outlineOf, strokeOutline } from '../../../ui/pictures/outline';
 import type { PictureLevels } from '../../../ui/pictures/picture-levels';
 import { commandOf, type SurfaceCommand } from '../surface/reading-surface';
-import type { Picture } from './picture-here';
+import type { Picture, Underline } from './picture-here';
 import { PictureView } from './picture-view';
 
 /** What a drag draws. */
@@ -92,6 +92,8 @@ export class PictureSurface {
   /** An area that is marked and not coded yet. */
   readonly marked = input<Place | null>(null);
   readonly shape = input<Shape>('rectangle');
+  /** Of a page: codes on its words. */
+  readonly underlines = input<readonly Underline[]>([]);
 
   readonly marking = output<Place | null>();
   readonly chosen = output<Id | null>();
@@ -133,6 +135,7 @@ export class PictureSurface {
       this.active();
       this.size();
       this.chosenId();
+      this.underlines();
       cancelAnimationFrame(this.frame);
       this.frame = requestAnimationFrame(() => this.draw());
       onCleanup(() => cancelAnimationFrame(this.frame));
@@ -191,6 +194,7 @@ export class PictureSurface {
       context.drawImage(level, left * sx, top * sy, (right - left) * sx, (bottom - top) * sy, left, top, right - left, bottom - top);
       context.restore();
     }
+    this.drawUnderlines(context, style);
     const halo = style.getPropertyValue('--surface');
     const codes = this.codes();
     const chosen = this.chosenPassage();
@@ -216,6 +220,28 @@ export class PictureSurface {
       context.fill();
       context.stroke();
     }
+  }
+
+  private drawUnderlines(context: CanvasRenderingContext2D, style: CSSStyleDeclaration): void {
+    const map = this.view.map();
+    for (const { passageId, colour, lane, lines } of this.underlines()) {
+      context.strokeStyle = style.getPropertyValue(`--code-${colour}`);
+      context.lineWidth = passageId === this.chosenId() ? 3.5 : 2;
+      context.beginPath();
+      for (const { left, right, bottom } of lines) {
+        const [from, to] = [mapped(map, { x: left, y: bottom }), mapped(map, { x: right, y: bottom })];
+        context.moveTo(from.x, from.y + 1 + lane * 4);
+        context.lineTo(to.x, to.y + 1 + lane * 4);
+      }
+      context.stroke();
+    }
+  }
+
+  /** The coded words at a point of the picture. */
+  private wordsAt({ x, y }: Point): Id | null {
+    const near = 6 / this.view.scale();
+    const within = ({ left, right, top, bottom }: Box): boolean => x >= left && x <= right && y >= top && y <= bottom + near;
+    return this.underlines().find(({ lines }) => lines.some(within))?.passageId ?? null;
   }
 
   /** Where the handles of an area are on the screen: its corners, or those and the middles of the sides of its box. */
@@ -313,7 +339,8 @@ export class PictureSurface {
         return;
       }
       if (this.marked()) this.marking.emit(null);
-      return this.chosen.emit(this.nextAt(this.view.toPicture(this.at(event))));
+      const point = this.view.toPicture(this.at(event));
+      return this.chosen.emit(this.nextAt(point) ?? this.wordsAt(point));
     }
     if (area) this.change(area);
   }

@@ -50,7 +50,7 @@ export class MissingFile {
   private readonly notices = inject(Notices);
   protected readonly share = signal<number | null>(null);
   private readonly media = computed((): readonly Media[] =>
-    this.documents().flatMap(({ ground }) => (ground.of === 'text' ? [] : [ground.media])),
+    this.documents().flatMap(({ ground, seen }) => (ground.of !== 'text' ? [ground.media] : seen ? [seen.media] : [])),
   );
   protected readonly words = computed(() => {
     const [document] = this.documents();
