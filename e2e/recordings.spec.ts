@@ -210,3 +210,36 @@ test('what is no recording, or none that browsers play, is refused in words, and
   await expect(list.getByText('cannot be read')).toHaveCount(4);
   await expect(page.getByRole('button', { name: /^Bring in/ }).last()).toBeDisabled();
 });
+
+test('clips of a code go out as one sound with a list, as subtitles and as times; evidence plays and shows in place', async ({ page }) => {
+  const filum = new Filum(page);
+  await filum.openDemo();
+  await filum.goTo('Codebook');
+  await page.getByRole('treeitem', { name: /The queue as a meeting place/ }).click();
+  await page
+    .getByRole('link', { name: /Passages/ })
+    .or(page.getByRole('tab', { name: /Passages/ }))
+    .or(page.getByRole('button', { name: /^Passages/ }))
+    .first()
+    .click();
+  const take = (name: RegExp) =>
+    filum.download(async () => {
+      await page.getByRole('button', { name: 'Take clips out' }).click();
+      await page.getByRole('menuitem', { name }).click();
+    });
+  const sound = await take(/as one sound/);
+  expect(sound.bytes.subarray(0, 4).toString()).toBe('RIFF');
+  // three clips of 4.9, 3.6 and 1.2 seconds with silence between them, 16 bits at 22,050 Hz
+  expect(sound.bytes.length / 2 / 22_050).toBeGreaterThan(9);
+  const subtitles = await take(/subtitles/);
+  expect(subtitles.bytes.toString()).toMatch(
+    /^WEBVTT\n\n1\n00:01:00\.\d{3} --> 00:01:0\d\.\d{3}\n\[The queue as a meeting place\]\nWell, this\.\n/,
+  );
+  expect((await take(/table of times/)).bytes.toString()).toContain('The queue as a meeting place');
+  // codes with few passages, so that they stand on the first page of the evidence
+  await page.getByRole('treeitem', { name: /You get used to it/ }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).first().click();
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+  await page.getByRole('treeitem', { name: /Holding out/ }).click();
+  await expect(page.getByRole('img', { name: /The area in its surroundings/ }).first()).toBeVisible();
+});

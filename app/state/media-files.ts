@@ -37,6 +37,11 @@ export class MediaFiles {
     this.count.update((count) => count + 1);
   }
 
+  /** Whether a file is kept, or there is a way to it: it is not looked at. */
+  async isAtHand({ sha256 }: Media): Promise<boolean> {
+    return this.chosen.has(sha256) || (await this.storage?.media(sha256)) !== undefined || (await this.storage?.link(sha256)) !== undefined;
+  }
+
   /** The file of a recording or a picture. */
   async find(media: Media): Promise<MediaFound> {
     const kept = await this.storage?.media(media.sha256);

@@ -159,9 +159,11 @@ describe('storage', () => {
       if (folder === 'texts' && ending === 'json')
         await db.table('text').add({ id: documentId, text: strFromU8(files[`texts/${documentId}.txt`]!), ...(json(name) as object) });
       if (folder !== 'passages') continue;
+      const documents = json('documents.json') as { id: Id; ground?: { of: 'text' } }[];
+      const ground = documents.find((one) => one.id === documentId)?.ground?.of ?? 'text';
+      const { ground: said, ...columns } = packPassages(documentId!, json(name) as Passage[], ground);
       // before version 7 columns did not say what passages stand in
-      const { ground: _, ...columns } = packPassages(documentId!, json(name) as Passage[]);
-      await db.table('passages').add(columns);
+      await db.table('passages').add(version < 7 ? columns : { ...columns, ground: said });
     }
     await db.table('journal').bulkAdd(json('journal.json') as object[]);
     await db.table('meta').bulkAdd([

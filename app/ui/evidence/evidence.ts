@@ -2,15 +2,20 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, model, out
 import { Store } from '@ngrx/store';
 import type { Id } from '@core/model/ids';
 import type { Code } from '@core/model/code';
-import { hasText } from '@core/model/document';
+import type { Area } from '@core/model/area';
+import { hasText, type Document, type Text } from '@core/model/document';
+import type { Stretch } from '@core/model/stretch';
 import { passageOf } from '@core/passages/columns';
 import type { Hit } from '@core/queries/evaluate';
 import { paragraphAt } from '@core/text/paragraphs';
 import { citation, placeOf } from '@core/text/citation';
+import { isTimed, spanOf } from '@core/text/timeline';
 import { Notices } from '../../state/notices';
 import { TextCache } from '../../state/text-cache';
 import { selectCodes, selectDocuments, selectPassages } from '../../state/study.selectors';
 import { Icon } from '../icon/icon';
+import { CutOut } from '../pictures/cut-out';
+import { Player } from '../sound/player';
 import { Swatch } from '../swatch/swatch';
 
 /** Passages on one page: enough to read on, few enough to lay out at once. */
@@ -27,12 +32,20 @@ interface Piece {
   readonly after: string;
   readonly codes: readonly Code[];
   readonly citation: string;
+  /** The recording and when in it the passage is heard; null for what is not heard. */
+  readonly heard: { readonly recording: Document; readonly span: Stretch } | null;
+  /** The picture it is an area of, with the colours of its codes; null for what is none. */
+  readonly cut: {
+    readonly document: Document;
+    readonly areas: readonly { readonly area: Area; readonly colours: readonly number[] }[];
+  } | null;
 }
 
 /** The passages behind an answer or a number, in their context: the same everywhere. */
 @Component({
   selector: 'fl-evidence',
-  imports: [Icon, Swatch],
+  imports: [CutOut, Icon, Swatch],
+  providers: [Player],
   templateUrl: './evidence.html',
   styleUrl: './evidence.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -47,6 +60,9 @@ export class Evidence {
   private readonly store = inject(Store);
   private readonly texts = inject(TextCache);
   private readonly notices = inject(Notices);
+  protected readonly player = inject(Player);
+  /** The passage whose clip is played. */
+  protected readonly playing = signal<Id | null>(null);
   private readonly documents = this.store.selectSignal(selectDocuments);
   private readonly codes = this.store.selectSignal(selectCodes);
   private readonly passages = this.store.selectSignal(selectPassages);
@@ -72,11 +88,15 @@ export class Evidence {
     if (!document || (!text && hasText(document))) return null;
     const passage = passageOf(this.passages()[hit.documentId], hit.passageId) ?? hit;
     const place = placeOf(document, text, passage);
+    const codes = this.codesOn(hit.documentId, hit.passageId);
+    const area = 'area' in passage ? passage.area : undefined;
     const cited = {
       hit,
       document: document.title,
       where: place.speaker ? `${place.speaker} · ${place.position}` : place.position,
-      codes: this.codesOn(hit.documentId, hit.passageId),
+      codes,
+      heard: this.heardAt(document, text, passage),
+      cut: area ? { document, areas: [{ area, colours: codes.map((code) => code.colour) }] } : null,
       citation: citation(document, text, passage),
     };
     if (!text) return { ...cited, before: '', words: '', after: '' };
@@ -90,6 +110,24 @@ export class Evidence {
       words: text.text.slice(hit.start, hit.end),
       after: text.text.slice(hit.end, to) + (to < (last?.end ?? to) ? '…' : ''),
     };
+  }
+
+  /** When a passage is heard: its own span, or that of its words where a transcript tells. */
+  private heardAt(document: Document, text: Text | null, { start, end }: Stretch): Piece['heard'] {
+    if (document.ground.of === 'time') return { recording: document, span: { start, end } };
+    const recording = this.documents()[document.belongsTo ?? ''];
+    return text && recording?.ground.of === 'time' && isTimed(text) ? { recording, span: spanOf(text, { start, end }) } : null;
+  }
+
+  /** Plays the clip of a passage in place, or stops it. */
+  protected async play({ heard, hit }: Piece): Promise<void> {
+    if (!heard) return;
+    const { player } = this;
+    if (this.playing() === hit.passageId && player.playing()) return player.stop();
+    this.playing.set(hit.passageId);
+    player.use(heard.recording);
+    if (await player.ready()) player.playSpan(heard.span);
+    else this.notices.refuse(`The file of “${heard.recording.title}” is not here, or may not be read. Find it in Reading.`);
   }
 
   private codesOn(documentId: Id, passageId: Id): Code[] {

@@ -36,6 +36,7 @@ export class Player {
   private address = '';
   private frame = 0;
   private turn = 0;
+  private opening: { readonly sha256: string; readonly done: Promise<void> } | null = null;
 
   constructor() {
     effect(() => {
@@ -57,6 +58,12 @@ export class Player {
   /** Makes ready a recording, or nothing. Asking for the one that is there changes nothing. */
   use(document: Document | null): void {
     this.wanted.set(document?.ground.of === 'time' ? document : null);
+  }
+
+  /** Waits for the recording that was asked for. @returns whether it can be played */
+  async ready(): Promise<boolean> {
+    await this.open(this.wanted());
+    return this.found() !== null;
   }
 
   /** How long the recording is, milliseconds. */
@@ -114,10 +121,20 @@ export class Player {
     void element.play().catch(() => undefined);
   }
 
-  private async open(document: Document | null): Promise<void> {
-    const turn = ++this.turn;
+  private open(document: Document | null): Promise<void> {
     const media = document?.ground.of === 'time' ? document.ground.media : null;
-    if (media && this.found()?.dataset['sha256'] === media.sha256) return;
+    // one that is there already goes on as it is, and one that is on its way is waited for
+    if (media && this.found()?.dataset['sha256'] === media.sha256) return Promise.resolve();
+    if (media && this.opening?.sha256 === media.sha256) return this.opening.done;
+    const done = this.fetch(media).finally(() => {
+      if (this.opening?.done === done) this.opening = null;
+    });
+    this.opening = media && { sha256: media.sha256, done };
+    return done;
+  }
+
+  private async fetch(media: Media | null): Promise<void> {
+    const turn = ++this.turn;
     this.letGo();
     this.trouble.set(null);
     if (!media) return;

@@ -7,15 +7,16 @@ import { AttributeList } from './attributes/attribute-list';
 import { CaseGrid } from './cases/case-grid';
 import { DocumentTable } from './documents/document-table';
 import { QuestionList } from './questions/question-list';
+import { PictureSheet } from './pictures/picture-sheet';
 import { SetList } from './sets/set-list';
 
 /** What the place shows, by the word in its address. */
-type View = 'documents' | 'cases' | 'attributes' | 'questions' | 'sets';
+type View = 'documents' | 'cases' | 'attributes' | 'questions' | 'sets' | 'pictures';
 
 /** Documents and folders, cases, their attributes, questions, sets. */
 @Component({
   selector: 'fl-material',
-  imports: [RouterLink, Icon, DocumentTable, CaseGrid, AttributeList, QuestionList, SetList],
+  imports: [RouterLink, Icon, DocumentTable, CaseGrid, AttributeList, QuestionList, SetList, PictureSheet],
   template: `
     <div class="place">
       <header class="place-head">
@@ -48,6 +49,13 @@ type View = 'documents' | 'cases' | 'attributes' | 'questions' | 'sets';
         @case ('sets') {
           <fl-set-list />
         }
+        @case ('pictures') {
+          @defer (on immediate) {
+            <fl-picture-sheet />
+          } @placeholder {
+            <div></div>
+          }
+        }
         @default {
           <fl-document-table />
         }
@@ -79,6 +87,7 @@ export class Material {
   protected readonly views = computed((): { view: View; name: string; count: number }[] => {
     const tables = this.data()?.tables;
     const word = this.study()?.caseWord ?? 'case';
+    const pictures = this.scoped().filter((document) => document.ground.of === 'picture').length;
     const count = (table: object | undefined): number => Object.keys(table ?? {}).length;
     return [
       { view: 'documents', name: 'Documents', count: this.scoped().length },
@@ -86,6 +95,7 @@ export class Material {
       { view: 'attributes', name: 'Attributes', count: count(tables?.attribute) },
       { view: 'questions', name: 'Questions', count: count(tables?.question) },
       { view: 'sets', name: 'Sets', count: count(tables?.set) },
+      ...(pictures > 0 ? [{ view: 'pictures' as const, name: 'Pictures', count: pictures }] : []),
     ];
   });
   protected readonly shown = computed(() => this.views().find((one) => one.view === this.view())?.view ?? 'documents');

@@ -1,15 +1,16 @@
 import type { ImpossibleValue } from '@core/integrity/impossible-values';
 import { counted } from '@core/text/counted';
 import { DatePipe } from '@angular/common';
-import { afterNextRender, ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { afterNextRender, ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import type { JournalEntry } from '@core/change/journal';
-import { lengthOf } from '@core/model/document';
+import { lengthOf, type Document } from '@core/model/document';
 import { passageCount } from '@core/passages/columns';
 import { union } from '@core/passages/union';
 import { newCodesByDocument } from '@core/patterns/new-codes';
 import { editStudy, workAs } from '@core/commands/study';
+import { MediaFiles } from '../../state/media-files';
 import { StudySession } from '../../state/study-session';
 import {
   selectBackup,
@@ -26,11 +27,12 @@ import {
 import { Ways } from '../../state/ways';
 import { LineChart, type LinePoint } from '../../ui/charts/line-chart';
 import { Ask } from '../../ui/dialogs/ask';
+import { MissingFile } from '../../ui/missing-file/missing-file';
 
 /** What is here, how far the reading is, what was done last, and when the last backup was. */
 @Component({
   selector: 'fl-overview',
-  imports: [RouterLink, DatePipe, LineChart],
+  imports: [RouterLink, DatePipe, LineChart, MissingFile],
   templateUrl: './overview.html',
   styleUrl: './overview.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -39,6 +41,7 @@ export class Overview {
   private readonly store = inject(Store);
   private readonly session = inject(StudySession);
   private readonly ask = inject(Ask);
+  private readonly files = inject(MediaFiles);
   private readonly ways = inject(Ways);
   private readonly data = this.store.selectSignal(selectData);
   protected readonly study = this.store.selectSignal(selectStudy);
@@ -122,7 +125,24 @@ export class Overview {
       this.impossible.set(impossibleValues(data));
   }
 
+  /** Recordings and pictures whose files are not here. */
+  protected readonly missing = signal<readonly Document[]>([]);
+
+  private async lookForMissing(): Promise<void> {
+    const missing: Document[] = [];
+    for (const document of Object.values(this.data()?.tables.document ?? {})) {
+      const media = document.ground.of === 'text' ? document.seen?.media : document.ground.media;
+      if (media && !(await this.files.isAtHand(media))) missing.push(document);
+    }
+    this.missing.set(missing);
+  }
+
   constructor() {
+    effect(() => {
+      this.files.changes();
+      const ready = this.data() !== null;
+      if (ready) untracked(() => void this.lookForMissing());
+    });
     afterNextRender(() => setTimeout(() => void this.lookForImpossible(), 500));
     setTimeout(() => this.atOnce.set(Overview.SHOWN), 50);
     effect(() => void this.session.journal(this.history().seq + 1, 8).then((entries) => this.recent.set(entries)));

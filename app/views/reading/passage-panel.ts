@@ -76,6 +76,11 @@ export class PassagePanel {
     return this.session.attempt(setComment(documentId, passageId, text)).refused;
   };
 
+  protected readonly alsoWords = computed(() => {
+    const count = this.alsoHere().length;
+    return `${count} more ${count === 1 ? 'passage shares' : 'passages share'} ${this.words() ? 'these words' : 'this place'}`;
+  });
+
   focusComment(): void {
     this.box()?.nativeElement.focus();
   }

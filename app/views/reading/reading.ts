@@ -23,7 +23,7 @@ import type { Id } from '@core/model/ids';
 import type { Stretch } from '@core/model/stretch';
 import { clock } from '@core/text/clock';
 import { tidyLine } from '@core/text/normalise';
-import { wordsSpoken } from '@core/text/timeline';
+import { timeAt, wordsSpoken } from '@core/text/timeline';
 import { lastPlaces } from '../../state/last-places';
 import { ReaderSettings } from '../../state/reader-settings';
 import { StudySession } from '../../state/study-session';
@@ -129,6 +129,8 @@ export class Reading {
   readonly as = input<string>();
   /** Whether this is the one beside another. */
   readonly pane = input(false);
+  /** Of the one beside another transcript of the same recording: the time that is read there, milliseconds. */
+  readonly alignedTo = input<number | null>(null);
 
   protected readonly here = inject(ReadingHere);
   protected readonly work = inject(PassageWork);
@@ -228,6 +230,13 @@ export class Reading {
       const spoken = this.recorded.spoken();
       if (spoken && this.recorded.follows() && this.recorded.player().playing()) untracked(() => this.surface()?.keepInView(spoken));
     });
+    // two transcripts of one recording are kept level
+    effect(() => {
+      const time = this.alignedTo();
+      if (time === null || !this.recorded.leader()) return;
+      const position = untracked(() => this.recorded.positionAt(time));
+      if (position !== null) untracked(() => this.surface()?.scrollTo(position));
+    });
     // a place without words is shown where its recording or picture is
     effect(() => {
       const document = this.here.document();
@@ -288,6 +297,12 @@ export class Reading {
     const text = this.here.text();
     if (text) this.session.run(setTime(text, this.caret(), this.recorded.player().now()));
   }
+
+  /** The time that comes first in view, for a transcript of the same recording beside this one. */
+  protected readonly timeInView = computed(() => {
+    const text = this.here.text();
+    return text && this.recorded.timed() ? timeAt(text, this.here.at()) : null;
+  });
 
   /** A click in a transcript goes to where it is heard; the caret as well, while nothing plays. */
   protected caretPut({ position, click }: { readonly position: number; readonly click: boolean }): void {

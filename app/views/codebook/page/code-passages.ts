@@ -2,22 +2,27 @@ import { Counted } from '../../../ui/counted/counted';
 import { counted } from '@core/text/counted';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
+import { MatMenuModule } from '@angular/material/menu';
+import { Store } from '@ngrx/store';
 import { anchorPassages } from '@core/commands/codebook-work';
 import { moveCodings } from '@core/commands/move-codings';
+import { noteExport } from '@core/commands/study';
 import type { CodePage } from '@core/codebook/code-page';
 import type { Code } from '@core/model/code';
 import type { Id } from '@core/model/ids';
 import type { Hit } from '@core/queries/evaluate';
 import { StudySession } from '../../../state/study-session';
+import { selectDocuments } from '../../../state/study.selectors';
 import { Ways } from '../../../state/ways';
 import { Evidence } from '../../../ui/evidence/evidence';
+import { ClipExport, type ClipForm } from '../../../ui/sound/clip-export';
 import { ChooseCode } from '../../../ui/picker/choose-code';
 import { SplitCode } from './split-code';
 
 /** The passages of a code as evidence: to be read in place, chosen, moved to other codes, taken as examples, gone through one by one. */
 @Component({
   selector: 'fl-code-passages',
-  imports: [Counted, Evidence, SplitCode],
+  imports: [Counted, Evidence, MatMenuModule, SplitCode],
   template: `
     @if (page(); as page) {
       @if (page.passages.length === 0) {
@@ -35,6 +40,18 @@ import { SplitCode } from './split-code';
           } @else {
             <span class="second">{{ page.passages.length | counted: 'passage' }}</span>
             <button class="act" (click)="splitting.set(true)">Split: go through one by one</button>
+          }
+          @if (clips.progress() !== null) {
+            <span role="status">cutting, {{ (clips.progress()! * 100).toFixed(0) }} %</span>
+            <button class="act" (click)="clips.cancel()">Cancel</button>
+          } @else if (mayBeHeard()) {
+            <button class="act" [matMenuTriggerFor]="takeOut">Take clips out</button>
+            <mat-menu #takeOut="matMenu">
+              <button mat-menu-item (click)="takeClips('one sound')">One after another, as one sound (WAV), with a list</button>
+              <button mat-menu-item (click)="takeClips('a sound each')">A sound each (WAV), in an archive</button>
+              <button mat-menu-item (click)="takeClips('subtitles')">As subtitles with codes (WebVTT)</button>
+              <button mat-menu-item (click)="takeClips('times')">As a table of times (CSV)</button>
+            </mat-menu>
           }
         </div>
         <fl-evidence [hits]="page.passages" [(chosen)]="chosen" (read)="read($event)" />
@@ -72,6 +89,16 @@ export class CodePassages {
   private readonly dialog = inject(MatDialog);
   private readonly ways = inject(Ways);
   protected readonly splitting = signal(false);
+  protected readonly clips = inject(ClipExport);
+  private readonly documents = inject(Store).selectSignal(selectDocuments);
+  /** Whether any of its passages is of a recording, or of what belongs to one. */
+  protected readonly mayBeHeard = computed(() => {
+    const documents = this.documents();
+    return (this.page()?.passages ?? []).some(({ documentId }) => {
+      const document = documents[documentId];
+      return document?.ground.of === 'time' || documents[document?.belongsTo ?? '']?.ground.of === 'time';
+    });
+  });
   protected readonly chosen = signal<ReadonlySet<Id>>(new Set());
   protected readonly places = computed(() =>
     (this.page()?.passages ?? [])
@@ -92,6 +119,14 @@ export class CodePassages {
         ? { codeIds: [chosen.codeId] }
         : { codeIds: [], newCodes: [{ name: chosen.name, parentId: this.code().parentId }] };
     if (this.session.run(moveCodings(this.code().id, this.places(), to, keep))) this.chosen.set(new Set());
+  }
+
+  /** Takes out what is heard: of those that are chosen, else of all. */
+  protected async takeClips(form: ClipForm): Promise<void> {
+    const places = this.places().length > 0 ? this.places() : (this.page()?.passages ?? []);
+    const { name } = this.code();
+    const what = await this.clips.take(name, await this.clips.clipsOf(places), form);
+    if (what) this.session.run(noteExport(what));
   }
 
   protected takeOff(): void {

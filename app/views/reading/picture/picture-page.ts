@@ -17,7 +17,7 @@ import { Ask } from '../../../ui/dialogs/ask';
 import { Icon } from '../../../ui/icon/icon';
 import { SentencePart, type Choice } from '../../../ui/sentence/sentence-part';
 import { Swatch } from '../../../ui/swatch/swatch';
-import { MissingFile } from '../recording/missing-file';
+import { MissingFile } from '../../../ui/missing-file/missing-file';
 import { PassageWork } from '../passage-work';
 import { ReadingHere } from '../reading-here';
 import type { SurfaceCommand } from '../surface/reading-surface';

@@ -13,7 +13,7 @@ import { keyWords, PlayerSettings, RATES, STEPS_BACK } from '../../../ui/sound/p
 import { PassageWork } from '../passage-work';
 import { ReadingHere } from '../reading-here';
 import type { SurfaceCommand } from '../surface/reading-surface';
-import { MissingFile } from './missing-file';
+import { MissingFile } from '../../../ui/missing-file/missing-file';
 import { RecordingHere } from './recording-here';
 import { SoundLine } from './sound-line';
 

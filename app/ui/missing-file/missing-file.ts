@@ -4,9 +4,9 @@ import type { Media } from '@core/model/ground';
 import { counted } from '@core/text/counted';
 import { quoted } from '@core/text/quoted';
 import { sizeWords } from '@core/text/size';
-import { MediaFiles, type Candidate } from '../../../state/media-files';
-import { Notices } from '../../../state/notices';
-import type { Unplayed } from '../../../ui/sound/player';
+import { MediaFiles, type Candidate } from '../../state/media-files';
+import { Notices } from '../../state/notices';
+import type { Unplayed } from '../sound/player';
 
 /** Says that the file of a recording or a picture is not at hand, and finds it again: the file itself, or in a folder. */
 @Component({
@@ -65,7 +65,7 @@ export class MissingFile {
       case 'changed':
         return `${which}, was changed since, or another file lies in its place: what is coded belongs to the file as it was.`;
       case 'broken':
-        return `This browser cannot play ${which}: it is damaged, or packed in a way the browser does not know.`;
+        return `This browser cannot ${document.ground.of === 'time' ? 'play' : 'show'} ${which}: it is damaged, or packed in a way the browser does not know.`;
       case 'gone':
         return `The file is not here: ${which}. What was coded and written is.`;
     }
