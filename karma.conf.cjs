@@ -6,7 +6,16 @@ module.exports = (config) =>
     frameworks: ['jasmine'],
     plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
     customLaunchers: {
-      Chromium: { base: 'ChromeHeadless', flags: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'] },
+      Chromium: {
+        base: 'ChromeHeadless',
+        flags: [
+          '--no-sandbox',
+          '--autoplay-policy=no-user-gesture-required',
+          '--disable-gpu',
+          '--disable-background-networking',
+          '--no-first-run',
+        ],
+      },
     },
     browsers: ['Chromium'],
     reporters: ['progress'],

@@ -12,6 +12,7 @@ import { createApp } from '../server/app';
 import { importing } from './import';
 import { codebookWork } from './codebook';
 import { longDocument } from './long-document';
+import { media } from './media';
 import { memosAndLog } from './memos';
 import { BUSY, Gauge } from './gauge';
 import { median, report } from './report';
@@ -20,7 +21,7 @@ import { openFile } from './timing';
 
 const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'];
 
-/** The promises made for the browser, measured on the production build. @param only one part: first, long, leak, import, codebook, memos or large */
+/** The promises made for the browser, measured on the production build. @param only one part: first, long, leak, import, codebook, memos, media or large */
 export async function benchBrowser(only?: string): Promise<void> {
   console.log('\nIn Chromium, production build');
   const bundle = await build({ entryPoints: ['bench/browser/bare.ts'], bundle: true, write: false, format: 'iife', minify: true });
@@ -32,11 +33,13 @@ export async function benchBrowser(only?: string): Promise<void> {
     minify: true,
     tsconfigRaw: { compilerOptions: { experimentalDecorators: true, useDefineForClassFields: false } },
   });
+  const sound = await build({ entryPoints: ['bench/browser/bare-sound.ts'], bundle: true, write: false, format: 'iife', minify: true });
   const app = express();
   app.get('/bench/bare.html', (_request, response) => void response.type('html').send(barePage()));
   app.get('/bench/bare.js', (_request, response) => void response.type('js').send(bundle.outputFiles[0]!.text));
   app.get('/bench/list.html', (_request, response) => void response.type('html').send(listPage()));
   app.get('/bench/list.js', (_request, response) => void response.type('js').send(list.outputFiles[0]!.text));
+  app.get('/bench/sound.js', (_request, response) => void response.type('js').send(sound.outputFiles[0]!.text));
   app.use(createApp('dist/app/browser'));
   const server = app.listen(0, '127.0.0.1');
   await new Promise((resolve) => server.once('listening', resolve));
@@ -50,6 +53,7 @@ export async function benchBrowser(only?: string): Promise<void> {
       import: importing,
       codebook: codebookWork,
       memos: memosAndLog,
+      media,
       large: largeStudy,
     }))
       if (!only || only === name) await inNewBrowser((page, profile) => measure(page, base, profile));

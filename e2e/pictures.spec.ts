@@ -96,7 +96,10 @@ test('pictures are seen at a glance, described, and a hostile or broken one does
   await expect(filum.text).toContainText('A red ferry');
   await expect(picture(page)).toBeVisible();
   const dialogs: string[] = [];
-  page.on('dialog', (dialog) => void dialogs.push(dialog.message()) || void dialog.dismiss());
+  page.on('dialog', (dialog) => {
+    dialogs.push(dialog.message());
+    void dialog.dismiss();
+  });
   await filum.goTo('Material');
   await bringIn(page);
   const svg =

@@ -1,6 +1,7 @@
 // Makes the recording of the demo study: the words of one pier interview, spoken by two voices of a speech synthesiser,
 // and the times of its sentences as WebVTT. Run by hand where espeak-ng and ffmpeg are installed; neither is needed to
 // build, run or test Filum.
+import { Buffer } from 'node:buffer';
 import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';

@@ -95,6 +95,90 @@ async function bringingIn(page: Page): Promise<void> {
   await shoot(page, 'import-table');
 }
 
+/** The recording with its words, transcribing it, a picture with its areas, and a page of a PDF beside its text. */
+async function recordings(filum: Filum): Promise<void> {
+  const { page } = filum;
+  await filum.read('At the pier – Ellen');
+  const play = page.getByRole('button', { name: 'Play', exact: true });
+  await play.waitFor();
+  await page.waitForTimeout(2500);
+  const line = page.getByRole('slider', { name: 'The recording as a line' });
+  const box = (await line.boundingBox())!;
+  await page.mouse.click(box.x + box.width * 0.575, box.y + 60);
+  await page.mouse.move(600, 300);
+  await shoot(page, 'recording');
+  await filum.caretAt('I suppose');
+  await page.getByRole('button', { name: 'Text', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Transcribe on from here' }).click();
+  await page.keyboard.type('Well. ');
+  await page.keyboard.press('Control+.');
+  await page.getByRole('button', { name: 'a part larger' }).click();
+  await page.waitForTimeout(800);
+  await shoot(page, 'transcribing');
+  await page.keyboard.press('Escape');
+  await page
+    .getByRole('button', { name: 'Drop', exact: true })
+    .click()
+    .catch(() => undefined);
+  await page.getByRole('dialog').getByRole('button', { name: 'Drop them' }).click();
+  await filum.goTo('Material');
+  await page.getByRole('link', { name: 'Notice of the last sailing' }).click();
+  await page.waitForTimeout(1500);
+  await page
+    .getByRole('button', { name: /Holding out/ })
+    .first()
+    .click();
+  await shoot(page, 'picture');
+  await pdfPage(filum);
+}
+
+/** A newsletter of the demo study as it would be printed, brought in and coded. */
+async function pdfPage(filum: Filum): Promise<void> {
+  const { page } = filum;
+  const words = readFileSync('demo/marked/22-newsletter-editorial.txt', 'utf8')
+    .replace(/^#.*\n/gm, '')
+    .replace(/<[^>]*>/g, '')
+    .trim();
+  const printing = await browser.newPage();
+  const style =
+    'body{font:11pt/1.45 serif;margin:0}h1{font-size:26pt;border-bottom:2pt solid;padding-bottom:6pt}div{columns:2;column-gap:8mm;text-align:justify}';
+  const paragraphs = words.split(/\n{2,}/).map((one) => `<p>${one.replace(/&/g, '&amp;').replace(/</g, '&lt;')}</p>`);
+  await printing.setContent(`<style>${style}</style><h1>The Tamsay Newsletter</h1><div>${paragraphs.join('')}</div>`);
+  const buffer = await printing.pdf({ format: 'A4', margin: { top: '18mm', bottom: '18mm', left: '18mm', right: '18mm' } });
+  await printing.close();
+  await filum.goTo('Material');
+  await page.getByRole('link', { name: 'Bring in' }).first().click();
+  await page.getByLabel('Files to bring in').setInputFiles([{ name: 'Newsletter in print.pdf', mimeType: '', buffer }]);
+  await page.getByRole('textbox', { name: 'Title' }).fill('Newsletter in print');
+  await page.getByRole('button', { name: 'Bring in this document' }).click();
+  await page.getByRole('link', { name: 'Newsletter in print' }).click();
+  await page.getByRole('button', { name: 'Page', exact: true }).click();
+  await page.getByText(/page 1 of/).waitFor();
+  await page.waitForTimeout(1500);
+  await filum.text.focus();
+  for (const code of ['pride', 'trust']) {
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('s');
+    await page.keyboard.press('c');
+    await page.keyboard.type(code);
+    await page.keyboard.press('Enter');
+  }
+  await page.keyboard.press('Escape');
+  const box = (await page.getByRole('application').boundingBox())!;
+  await page.mouse.move(box.x + box.width * 0.5, box.y + box.height * 0.3);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width * 0.7, box.y + box.height * 0.4);
+  await page.mouse.move(box.x + box.width * 0.8, box.y + box.height * 0.45);
+  await page.mouse.up();
+  await page.keyboard.press('c');
+  await page.keyboard.type('falling');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await shoot(page, 'pdf-page');
+  for (let steps = 0; steps < 4; steps++) await page.getByRole('button', { name: 'Undo' }).click();
+}
+
 for (const theme of ['light', 'dark'] as const) {
   const page = await (await browser.newContext({ baseURL, colorScheme: theme, viewport: { width: 1280, height: 800 } })).newPage();
   const filum = new Filum(page);
@@ -113,12 +197,6 @@ for (const theme of ['light', 'dark'] as const) {
   await page.getByRole('link', { name: 'Bring in' }).click();
   await bringingIn(page);
   await reading(filum, 'reading');
-  await page.getByRole('button', { name: 'Text', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'Correct the text' }).click();
-  await page.keyboard.type('Well. ');
-  await shoot(page, 'reading-correct');
-  await page.keyboard.press('Escape');
-  await page.getByRole('dialog').getByRole('button', { name: 'Drop them' }).click();
   await page.locator('.slip').nth(4).click();
   await filum.text.focus();
   await page.keyboard.press('m');
@@ -129,17 +207,7 @@ for (const theme of ['light', 'dark'] as const) {
   await shoot(page, 'memos-writing');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Control+Enter');
-  await page.getByRole('button', { name: 'Text', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'Read line by line' }).click();
-  await page.getByRole('combobox', { name: 'Codes of turn 3', exact: true }).click();
-  await page.keyboard.type('help');
-  await shoot(page, 'reading-lines');
-  await page.getByRole('button', { name: 'Text', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'Read by question' }).click();
-  await page.getByLabel('Question').selectOption('What should the council do first?');
-  await page.locator('article fl-code-cell input').nth(1).click();
-  await page.keyboard.type('trust');
-  await shoot(page, 'reading-question');
+  await recordings(filum);
   await filum.goTo('Codebook');
   await page.getByRole('treeitem', { name: 'Getting help in time' }).click();
   await shoot(page, 'codebook');
@@ -150,9 +218,6 @@ for (const theme of ['light', 'dark'] as const) {
   await page.getByLabel('Definition').fill('Reaching urgent help, or not reaching it in time: night calls, the helicopter, births.');
   await page.getByLabel('Definition').blur();
   await sorting(filum);
-  await page.getByRole('navigation', { name: 'Parts of the codebook' }).getByRole('link', { name: 'Then and now' }).click();
-  await page.waitForTimeout(800);
-  await shoot(page, 'codebook-versions');
   await filum.goTo('Memos');
   await page.getByRole('button', { name: /^Safe and belonging in one breath/ }).click();
   await shoot(page, 'memos');

@@ -80,6 +80,7 @@ export class MediaFiles {
   /** A file that is about to be stored can be shown before it is on disk. */
   hold(sha256: string, file: Blob): void {
     this.chosen.set(sha256, file);
+    this.count.update((count) => count + 1);
   }
 
   /**

@@ -37,6 +37,28 @@ export const KEY_MAP: readonly { readonly where: string; readonly entries: reado
     ],
   },
   {
+    where: 'With a recording, wherever one types (these keys can be others, for a foot pedal too)',
+    entries: [
+      { keys: ['Ctrl', 'Space'], does: 'play and stop' },
+      { keys: ['Ctrl', '←'], does: 'two seconds back; Ctrl → on' },
+      { keys: ['Ctrl', '↓'], does: 'slower; Ctrl ↑ faster' },
+      { keys: ['Ctrl', 'Shift', 'L'], does: 'play what is marked again and again' },
+      { keys: ['Ctrl', 'Shift', 'Space'], does: 'note the time of the words at the caret' },
+      { keys: ['Ctrl', '.'], does: 'while transcribing: an unclear word, with its time' },
+      { keys: ['Enter'], does: 'while transcribing: the turn of the next speaker; Shift Enter goes on, Alt 1 to 9 a speaker' },
+    ],
+  },
+  {
+    where: 'On the sound, and on a picture',
+    entries: [
+      { keys: ['←', '→'], does: 'on the sound: a second back or on, with Shift five' },
+      { keys: ['I', 'O'], does: 'on the sound: where a span begins and ends; on a picture I marks an area in the middle' },
+      { keys: ['C'], does: 'code what is marked; all other keys of reading as well' },
+      { keys: ['←', '→'], does: 'on a picture: move the area, with Alt its lower corner, with Shift ten times as far' },
+      { keys: ['+', '−', '0'], does: 'on a picture: larger, smaller, all of it' },
+    ],
+  },
+  {
     where: 'In the code picker',
     entries: [
       { keys: ['Enter'], does: 'code with the marked code' },

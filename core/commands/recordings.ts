@@ -2,6 +2,7 @@ import { added, updated } from '../change/change';
 import { CommandError, found, short, type Command } from '../change/command';
 import { hasText, type Document, type PlaceMark, type Text } from '../model/document';
 import type { Id } from '../model/ids';
+import type { StudyState } from '../model/study-state';
 import type { Stretch } from '../model/stretch';
 import { clock } from '../text/clock';
 import { normaliseText, tidyLine } from '../text/normalise';
@@ -12,6 +13,7 @@ export function beginTranscript(originalId: Id, title: string, id: Id): Command 
   return (state, context) => {
     const original = found(state.tables.document[originalId], 'document');
     if (hasText(original)) throw new CommandError(`${short(original.title)} is no recording and no picture.`);
+    standsByItself(original, state);
     const what = original.ground.of === 'time' ? 'transcript' : 'description';
     const name = tidyLine(title);
     if (!name) throw new CommandError(`A ${what} needs a title.`);
@@ -30,6 +32,7 @@ export function addTranscript(
 ): Command {
   return (state, context) => {
     const recording = recordingOf(state.tables.document[recordingId]);
+    standsByItself(recording, state);
     const document: Document = {
       ...transcriptOf(recording, tidyLine(title), text.id, context.now),
       speakers,
@@ -140,6 +143,14 @@ function readShortForms(raw: string): ShortForm[] {
     forms.set(match[1]!, match[2]!);
   }
   return Array.from(forms, ([short, long]) => ({ short, long }));
+}
+
+/** What something belongs to belongs to nothing itself. @throws CommandError */
+function standsByItself({ title, belongsTo }: Document, state: StudyState): void {
+  if (belongsTo !== undefined)
+    throw new CommandError(
+      `${short(title)} belongs to ${short(state.tables.document[belongsTo]!.title)} itself. Let it stand by itself first.`,
+    );
 }
 
 /** @throws CommandError */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { checkStudy, danglingIn } from '../integrity/check-study';
 import { rowsOf, type Area } from '../model/area';
-import type { Text } from '../model/document';
+import type { Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { TableType } from '../model/records';
 import type { Place } from '../model/stretch';
@@ -27,6 +27,9 @@ import { moveCodings } from './move-codings';
 import { codePlace, removeCoding, removePassage } from './passages';
 import { joinQuestions, removeQuestion } from './questions';
 import { addRelation, deleteRelation } from './relations';
+import { codePage } from './pages';
+import { resizePicture, showPicture } from './pictures';
+import { beginTranscript, setTime } from './recordings';
 import { movePassage, recode } from './reshape-passages';
 import { addSet, deleteSet } from './sets';
 import { addSorting, deleteSorting, groupsToCategories } from './sortings';
@@ -108,6 +111,46 @@ const ACTS: Readonly<Record<string, (bench: Bench, choice: Choice) => Command>> 
     const from = b % text(bench, a).text.length;
     const to = Math.min(text(bench, a).text.length, from + (c % 30));
     return correctTexts([{ text: text(bench, a), edits: [{ from, to, insert: 'x '.repeat(c % 3) }] }]);
+  },
+  'type what is heard': (bench, [a, b, c]) => {
+    const typed = text(bench, a);
+    const at = b % typed.text.length;
+    const times = [
+      { at, value: c },
+      { at: typed.text.length, value: c + b },
+    ];
+    return correctTexts([
+      { text: typed, edits: [{ from: at, to: at, insert: '\nEllen: so ' }], heard: { times, speakers: new Set(['Ellen', 'I']) } },
+    ]);
+  },
+  'note a time': (bench, [a, b, c]) => setTime(text(bench, a), b % text(bench, a).text.length, c % 5 === 0 ? null : c),
+  'begin a transcript': (bench, [a, b]) => beginTranscript(one(bench.state, 'document', a), `Transcript ${b}`, bench.newId()),
+  'show a picture otherwise': ({ state }, [a, b, c]) =>
+    showPicture(
+      one(state, 'document', a),
+      (['turn', 'mirror', 'whole', { crop: { left: b % 30, top: c % 20, right: (b % 30) + 5, bottom: (c % 20) + 5 } }] as const)[b % 4]!,
+    ),
+  'make a picture smaller': ({ state }, [a, b, c]) => {
+    const documentId = one(state, 'document', a);
+    const { ground } = state.tables.document[documentId]!;
+    // never smaller than the places that are made above reach
+    const size = ground.of === 'picture' ? { width: ground.width + (b % 9), height: ground.height + (c % 9) } : { width: 1, height: 1 };
+    return resizePicture(documentId, { sha256: 'c'.repeat(64), bytes: 1, type: 'image/png' }, size.width, size.height);
+  },
+  'code a page': ({ state }, [a, b, c]) => {
+    const documentId = one(state, 'document', a);
+    const original = state.tables.document[documentId]!;
+    if (original.ground.of !== 'text' || original.belongsTo !== undefined) throw new CommandError('It has no pages.');
+    const media = { sha256: 'd'.repeat(64), bytes: 1, type: 'application/pdf' };
+    const number = String(b).padStart(4, '0').slice(-4);
+    const page: Document = {
+      ...original,
+      ...{ id: `dddddddd-0000-4000-8000-00000000${number}`, belongsTo: documentId, kind: 'picture', characters: 0, words: 0 },
+      ...{ ground: { of: 'picture', width: 40, height: 30, media, page: 1 }, speakers: [], answers: [] },
+    };
+    const { readTo: _readTo, units: _units, ...bare } = page;
+    const area: Area = { shape: 'rectangle', x: b % 30, y: c % 20, width: 5, height: 5 };
+    return codePage(bare, { place: { ...rowsOf(area), area }, codeIds: [one(state, 'code', c)] });
   },
   'make a folder': ({ state }, [a, b]) => addFolder(`Folder ${a}`, b % 2 ? one(state, 'folder', b) || null : null),
   'move a document': ({ state }, [a, b]) => moveDocuments([one(state, 'document', a)], b % 2 ? one(state, 'folder', b) || null : null),

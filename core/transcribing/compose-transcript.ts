@@ -36,7 +36,7 @@ interface Open {
 export function composeTranscript(id: Id, segments: readonly Segment[]): ComposedTranscript {
   const paragraphs: Open[] = [];
   for (const segment of [...segments].sort((a, b) => a.start - b.start)) {
-    const speaker = segment.speaker === null ? null : tidyLine(segment.speaker).replace(/:/g, ' ').trim() || null;
+    const speaker = segment.speaker === null ? null : tidyLine(segment.speaker.replace(/:/g, ' ')) || null;
     const start = Math.round(segment.start);
     let open = paragraphs.at(-1);
     if (open?.speaker !== speaker || start - open.end >= PAUSE || segment.words.length === 0) {

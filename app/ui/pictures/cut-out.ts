@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, effect, ElementRef, inject, input, untracked, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, type ElementRef, inject, input, untracked, viewChild } from '@angular/core';
 import { boxOf, type Area } from '@core/model/area';
 import type { Document } from '@core/model/document';
 import { after, mapped, shownMap } from '@core/pictures/frame';

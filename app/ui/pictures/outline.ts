@@ -11,6 +11,12 @@ const PIECE = 9;
 /** The outline of an area as it stands on the screen. */
 export function outlineOf(area: Area, map: Affine): Path2D {
   const path = new Path2D();
+  addOutline(path, area, map);
+  return path;
+}
+
+/** Adds the outline of an area to others: many are drawn in one go, which costs a fraction of drawing each. */
+export function addOutline(path: Path2D, area: Area, map: Affine): void {
   if (area.shape === 'ellipse') {
     const [rx, ry] = [area.width / 2, area.height / 2];
     const centre = mapped(map, { x: area.x + rx, y: area.y + ry });
@@ -18,8 +24,9 @@ export function outlineOf(area: Area, map: Affine): Path2D {
     const turned = Math.abs(map.a) < Math.abs(map.c);
     const across = turned ? ry * Math.abs(map.c) : rx * Math.abs(map.a);
     const down = turned ? rx * Math.abs(map.b) : ry * Math.abs(map.d);
+    path.moveTo(centre.x + across, centre.y);
     path.ellipse(centre.x, centre.y, across, down, 0, 0, 2 * Math.PI);
-    return path;
+    return;
   }
   const corners =
     area.shape === 'polygon'
@@ -36,7 +43,6 @@ export function outlineOf(area: Area, map: Affine): Path2D {
     else path.lineTo(x, y);
   });
   path.closePath();
-  return path;
 }
 
 /** Draws an outline in the colours of its codes, which take turns along it. @param halo what lies around it */

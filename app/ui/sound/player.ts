@@ -74,7 +74,10 @@ export class Player {
 
   /** Where it is, exactly, in milliseconds. */
   now(): number {
-    return Math.min(this.length, Math.round((this.found()?.currentTime ?? 0) * 1000));
+    const element = this.found();
+    // before the file is looked into the element knows no time, and goes to the one that was asked for
+    if (!element || element.readyState < HTMLMediaElement.HAVE_METADATA) return this.told();
+    return Math.min(this.length, Math.round(element.currentTime * 1000));
   }
 
   toggle(): void {

@@ -63,7 +63,8 @@ const timesField = StateField.define<RangeSet<Time>>({
       if (effect.is(addTime))
         next = next.update({ filter: (from) => from !== effect.value.at, add: [new Time(effect.value.value).range(effect.value.at)] });
       else if (effect.is(setTimes)) next = rangesOf(effect.value.filter(({ at }) => at <= transaction.newDoc.length));
-      else if (effect.is(dropTime)) next = next.update({ filter: (from) => from !== effect.value.at });
+      else if (effect.is(dropTime))
+        next = next.update({ filter: (from, _to, { value }) => from !== effect.value.at || value !== effect.value.value });
     }
     return next;
   },
@@ -164,12 +165,15 @@ export function transcribing(listening: Listening): Extension {
     // taking back what was typed takes its times back, and doing it again brings them again
     invertedEffects.of((transaction) => {
       const undone: StateEffect<unknown>[] = [];
+      const before = timesOf(transaction.startState);
       for (const effect of transaction.effects) {
-        if (effect.is(addTime)) undone.push(dropTime.of(effect.value));
-        if (effect.is(dropTime)) undone.push(addTime.of(effect.value));
+        if (!effect.is(addTime) && !effect.is(dropTime)) continue;
+        // what takes it back stands in the text as it was: the time that stood there comes again, or this one goes
+        const there = before.filter((mark) => transaction.changes.mapPos(mark.at, -1) === effect.value.at);
+        if (there.length > 0) undone.push(...there.map((mark) => addTime.of(mark)));
+        else undone.push(dropTime.of({ ...effect.value, at: transaction.changes.invertedDesc.mapPos(effect.value.at, -1) }));
       }
-      for (const mark of timesOf(transaction.startState))
-        if (transaction.changes.mapPos(mark.at, -1, MapMode.TrackDel) === null) undone.push(addTime.of(mark));
+      for (const mark of before) if (transaction.changes.mapPos(mark.at, -1, MapMode.TrackDel) === null) undone.push(addTime.of(mark));
       return undone;
     }),
     EditorView.decorations.compute(['doc', timesField], (state) =>

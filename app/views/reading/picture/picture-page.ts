@@ -133,8 +133,8 @@ export class PicturePage {
     this.surface()?.view.zoom(by);
   }
 
-  protected fit(): void {
-    this.surface()?.view.fit();
+  protected showWhole(): void {
+    this.surface()?.view.showWhole();
   }
 
   protected show(change: 'turn' | 'turn back' | 'mirror' | 'whole'): void {

@@ -20,7 +20,7 @@ import type { Place } from '@core/model/stretch';
 import type { Table } from '@core/model/study-state';
 import { mapped, type Point } from '@core/pictures/frame';
 import { areaAlong, areaBetween, fittedArea, movedArea, withCorner } from '@core/pictures/shape-area';
-import { covers, outlineOf, strokeOutline } from '../../../ui/pictures/outline';
+import { addOutline, covers, outlineOf, strokeOutline } from '../../../ui/pictures/outline';
 import type { PictureLevels } from '../../../ui/pictures/picture-levels';
 import { commandOf, type SurfaceCommand } from '../surface/reading-surface';
 import type { Picture, Underline } from './picture-here';
@@ -199,13 +199,25 @@ export class PictureSurface {
     const codes = this.codes();
     const chosen = this.chosenPassage();
     const changing = this.changing();
+    const seen = this.view.seen();
+    const [left, right] = [Math.min(seen.from.x, seen.to.x), Math.max(seen.from.x, seen.to.x)];
+    const [top, bottom] = [Math.min(seen.from.y, seen.to.y), Math.max(seen.from.y, seen.to.y)];
+    /** Outlines by the colours they are drawn in, those of the chosen passage apart. */
+    const paths = new Map<string, { readonly path: Path2D; readonly colours: readonly number[]; readonly strong: boolean }>();
     for (const passage of this.passages()) {
       if (!passage.area || (passage === chosen && changing && !this.marked())) continue;
-      const colours = [...new Set(passage.codings.map(({ codeId }) => codes[codeId]?.colour))].flatMap((colour) =>
-        colour === undefined ? [] : [style.getPropertyValue(`--code-${colour}`)],
-      );
-      const strokes = colours.length > 0 ? colours : [style.getPropertyValue('--ink-second')];
-      strokeOutline(context, outlineOf(passage.area, map), strokes, halo, passage === chosen);
+      const box = boxOf(passage.area);
+      if (box.right < left || box.left > right || box.bottom < top || box.top > bottom) continue;
+      const colours = coloursOf(passage, codes);
+      const strong = passage === chosen;
+      const key = `${colours.join()} ${strong}`;
+      let one = paths.get(key);
+      if (!one) paths.set(key, (one = { path: new Path2D(), colours, strong }));
+      addOutline(one.path, passage.area, map);
+    }
+    for (const { path, colours, strong } of paths.values()) {
+      const strokes = colours.map((colour) => style.getPropertyValue(colour < 0 ? '--ink-second' : `--code-${colour}`));
+      strokeOutline(context, path, strokes, halo, strong);
     }
     const active = this.active();
     if (!active) return;
@@ -408,7 +420,7 @@ export class PictureSurface {
         this.view.zoom(0.8);
         return true;
       case '0':
-        this.view.fit();
+        this.view.showWhole();
         return true;
       case 'i':
       case 'I':
@@ -461,6 +473,19 @@ const ARROWS: Readonly<Record<string, Point>> = {
   ArrowUp: { x: 0, y: -1 },
   ArrowDown: { x: 0, y: 1 },
 };
+
+const NO_CODE = [-1] as const;
+const known = new WeakMap<Passage, { readonly codes: Table<Code>; readonly colours: readonly number[] }>();
+
+/** Entries of the palette that an area is outlined in; below 0 for one without a code. */
+function coloursOf(passage: Passage, codes: Table<Code>): readonly number[] {
+  const before = known.get(passage);
+  if (before?.codes === codes) return before.colours;
+  const own = [...new Set(passage.codings.flatMap(({ codeId }) => codes[codeId]?.colour ?? []))];
+  const colours = own.length > 0 ? own : NO_CODE;
+  known.set(passage, { codes, colours });
+  return colours;
+}
 
 /** A whole number of pixels, away from nothing. */
 const stepOf = (by: number): number => (Math.abs(by) < 1e-6 ? 0 : Math.sign(by) * Math.max(1, Math.round(Math.abs(by))));

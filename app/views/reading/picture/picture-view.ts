@@ -40,19 +40,19 @@ export class PictureView {
     const before = this.picture && shownSize(this.picture);
     this.picture = picture;
     const size = shownSize(picture);
-    if (this.fits || before?.width !== size.width || before.height !== size.height) this.fit();
+    if (this.fits || before?.width !== size.width || before.height !== size.height) this.showWhole();
   }
 
   /** The room there is, in pixels. */
   resize(width: number, height: number): void {
     this.width = width;
     this.height = height;
-    if (this.fits) this.fit();
+    if (this.fits) this.showWhole();
     else this.move(0, 0);
   }
 
   /** Shows all of it. */
-  fit(): void {
+  showWhole(): void {
     this.fits = true;
     if (!this.picture || this.width === 0) return;
     const { width, height } = shownSize(this.picture);

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, effect, ElementRef, inject, input, output, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, type ElementRef, inject, input, output, viewChild } from '@angular/core';
 import { Icon } from '../../../ui/icon/icon';
 import { RecordingHere } from './recording-here';
 
@@ -10,7 +10,7 @@ export type FilmSize = 'small' | 'large' | 'away';
   selector: 'fl-film-view',
   imports: [Icon],
   template: `
-    <div #frame class="frame" (click)="recorded.player().toggle()"></div>
+    <div #frame class="frame"></div>
     <p>
       <button class="act small" (click)="sized.emit(size() === 'large' ? 'small' : 'large')">
         {{ size() === 'large' ? 'Smaller' : 'Larger' }}

@@ -137,7 +137,7 @@ export class ListenAgain {
 
   protected play(): void {
     const word = this.now();
-    if (word?.at == null) return;
+    if (!word || word.at === null) return;
     const span = this.recorded.spanOfWords(word);
     if (span) this.recorded.player().playSpan({ start: Math.max(0, span.start - AROUND), end: span.end + AROUND });
   }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
-import { MatDialog, MatDialogModule } from '@angular/material/dialog';
+import { type MatDialog, MatDialogModule } from '@angular/material/dialog';
 import {
   FIRST_KEYS,
   keyName,

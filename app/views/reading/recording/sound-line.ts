@@ -162,6 +162,8 @@ export class SoundLine {
   readonly marking = output<Stretch | null>();
   readonly chosen = output<Id>();
   readonly gone = output<number>();
+  /** Where the chosen passage would be, while one of its ends is moved. */
+  readonly reshaping = output<Stretch | null>();
   /** The ends of the chosen passage are moved. */
   readonly resized = output<Stretch>();
   /** The time of the words at a position is moved. */
@@ -293,7 +295,7 @@ export class SoundLine {
     if (drag.of === 'span') {
       drag.moved ||= Math.abs(event.clientX - drag.x) > STILL;
       if (drag.moved) this.marking.emit(spanBetween(drag.from, time));
-    } else if (drag.of === 'edge') this.marking.emit(spanBetween(drag.fixed, time));
+    } else if (drag.of === 'edge') this.reshaping.emit(spanBetween(drag.fixed, time));
     else this.moving.set({ at: drag.at, value: time });
   }
 
@@ -309,7 +311,7 @@ export class SoundLine {
       return;
     }
     if (drag.of === 'edge') {
-      this.marking.emit(null);
+      this.reshaping.emit(null);
       const span = spanBetween(drag.fixed, time);
       if (span) this.resized.emit(span);
       return;
