@@ -104,17 +104,17 @@ const ACTS: Readonly<Record<string, (bench: Bench, choice: Choice) => Command>> 
   },
   'let a document belong': ({ state }, [a, b]) => belongTo([one(state, 'document', a)], b % 4 === 0 ? null : one(state, 'document', b)),
   'mark how far it is read': ({ state }, [a, b]) => markRead(one(state, 'document', a), b),
-  'divide a document': (bench, [a, b]) => splitDocument(text(bench, a), b % text(bench, a).text.length, `Rest ${b}`),
+  'divide a document': (bench, [a, b]) => splitDocument(text(bench, a), b % Math.max(1, text(bench, a).text.length), `Rest ${b}`),
   'put documents together': (bench, [a, b]) => joinDocuments(text(bench, a), text(bench, b)),
   'delete a document': (bench, [a]) => deleteDocuments([one(bench.state, 'document', a)], [...bench.texts.values()]),
   'correct a text': (bench, [a, b, c]) => {
-    const from = b % text(bench, a).text.length;
+    const from = b % Math.max(1, text(bench, a).text.length);
     const to = Math.min(text(bench, a).text.length, from + (c % 30));
     return correctTexts([{ text: text(bench, a), edits: [{ from, to, insert: 'x '.repeat(c % 3) }] }]);
   },
   'type what is heard': (bench, [a, b, c]) => {
     const typed = text(bench, a);
-    const at = b % typed.text.length;
+    const at = b % Math.max(1, typed.text.length);
     const times = [
       { at, value: c },
       { at: typed.text.length, value: c + b },
@@ -123,7 +123,7 @@ const ACTS: Readonly<Record<string, (bench: Bench, choice: Choice) => Command>> 
       { text: typed, edits: [{ from: at, to: at, insert: '\nEllen: so ' }], heard: { times, speakers: new Set(['Ellen', 'I']) } },
     ]);
   },
-  'note a time': (bench, [a, b, c]) => setTime(text(bench, a), b % text(bench, a).text.length, c % 5 === 0 ? null : c),
+  'note a time': (bench, [a, b, c]) => setTime(text(bench, a), b % Math.max(1, text(bench, a).text.length), c % 5 === 0 ? null : c),
   'begin a transcript': (bench, [a, b]) => beginTranscript(one(bench.state, 'document', a), `Transcript ${b}`, bench.newId()),
   'show a picture otherwise': ({ state }, [a, b, c]) =>
     showPicture(
