@@ -19,6 +19,12 @@ export function realFiles(): Map<string, Uint8Array> {
     'mail.eml',
     'From: Shona <s@example.org>\nTo: Mara <m@example.org>\nSubject: The boat\nDate: Wed, 22 Jan 2025 10:00:00 +0000\nContent-Type: text/plain; charset=utf-8\n\nThey held her.\n\n> Did they?\n',
   );
+  text(
+    'pier.svg',
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 30"><style>.a{fill:url(#b)}</style><rect class="a" width="9"/></svg>',
+  );
+  files.set('plan.png', new Uint8Array(readFileSync('demo/media/plan-of-the-pier.png')));
+  files.set('bot.jpg', new Uint8Array(readFileSync('demo/media/the-bot.jpg')));
   files.set('survey.csv', new Uint8Array(readFileSync('demo/survey.csv')));
   return files;
 }

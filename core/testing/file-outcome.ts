@@ -1,13 +1,17 @@
 import { applyChange } from '../change/apply';
+import { isPictureEnding } from '../formats/picture/picture-endings';
+import { readPicture } from '../formats/picture/read-picture';
 import { readFile } from '../formats/read-file';
 import { endingOf, TABLE_ENDINGS } from '../formats/readable-endings';
 import { UnreadableFileError } from '../formats/reading';
+import { readRecording } from '../formats/recording/read-recording';
+import { isRecordingEnding } from '../formats/recording/recording-endings';
 import { guessRoles } from '../formats/table/guess-roles';
 import { readTable } from '../formats/table/read-table';
 import { checkStudy } from '../integrity/check-study';
 import { composeImport, speakersAsWritten } from '../material/compose-import';
 import { planTable } from '../material/plan-table';
-import { changeOfTexts } from '../material/store-request';
+import { changeOfMedia, changeOfTexts } from '../material/store-request';
 import type { Change } from '../change/change';
 import type { Text } from '../model/document';
 import { schemaOf } from '../model/records';
@@ -29,9 +33,12 @@ export async function outcomeOf(name: string, bytes: Uint8Array): Promise<'read'
   let change: Change;
   const bench = new Bench();
   try {
-    change = (TABLE_ENDINGS as readonly string[]).includes(endingOf(name))
+    const ending = endingOf(name);
+    change = (TABLE_ENDINGS as readonly string[]).includes(ending)
       ? await ofTable(name, bytes, bench)
-      : await ofText(name, bytes, bench);
+      : isRecordingEnding(ending) || isPictureEnding(ending)
+        ? await ofMedia(name, bytes, bench)
+        : await ofText(name, bytes, bench);
   } catch (error) {
     if (!(error instanceof UnreadableFileError)) throw error;
     if (error.message.length < 15 || PROGRAMMERS.test(error.message))
@@ -67,6 +74,20 @@ async function ofText(name: string, bytes: Uint8Array, bench: Bench): Promise<Ch
     source: null,
   } as const;
   return changeOfTexts([{ key: 1, document, choices, questionIds: questions.map(() => null) }], () => read.paragraphs, 1);
+}
+
+async function ofMedia(name: string, bytes: Uint8Array, bench: Bench): Promise<Change> {
+  const ending = endingOf(name);
+  const file = new Blob([new Uint8Array(bytes)]);
+  const common = { id: bench.newId(), title: name, date: null, folderId: null, values: {}, source: null } as const;
+  if (isRecordingEnding(ending)) {
+    const { milliseconds, sha256, type } = await readRecording(ending, file);
+    const ground = { of: 'time', milliseconds, media: { sha256, bytes: file.size, type } } as const;
+    return changeOfMedia([{ document: { ...common, kind: 'recording', ground }, file }], 1);
+  }
+  const { width, height, sha256, type, bare, date } = await readPicture(ending, file);
+  const ground = { of: 'picture', width, height, media: { sha256, bytes: bare.size, type } } as const;
+  return changeOfMedia([{ document: { ...common, kind: 'picture', date, ground }, file: bare }], 1);
 }
 
 async function ofTable(name: string, bytes: Uint8Array, bench: Bench): Promise<Change> {

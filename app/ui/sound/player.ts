@@ -3,7 +3,7 @@ import type { Document } from '@core/model/document';
 import type { Media } from '@core/model/ground';
 import type { Stretch } from '@core/model/stretch';
 import { MediaFiles } from '../../state/media-files';
-import { PlayerSettings } from './player-settings';
+import { PlayerSettings, SKIP } from './player-settings';
 
 /** What keeps a recording from being played. */
 export type Unplayed = 'permission' | 'gone' | 'changed' | 'broken';
@@ -168,8 +168,28 @@ export class Player {
     return element;
   }
 
+  /** The media keys of a keyboard or a headset work the recording that was played last. */
+  private takeMediaKeys(): void {
+    // some browsers have none of it, and some know only some of the keys
+    const { mediaSession } = navigator as { readonly mediaSession?: MediaSession };
+    for (const [key, act] of this.mediaKeys)
+      try {
+        mediaSession?.setActionHandler(key, act);
+      } catch {
+        // a key that this browser does not know
+      }
+  }
+
+  private readonly mediaKeys: readonly (readonly [MediaSessionAction, () => void])[] = [
+    ['play', () => this.play()],
+    ['pause', () => this.stop()],
+    ['seekbackward', () => this.skip(-SKIP)],
+    ['seekforward', () => this.skip(SKIP)],
+  ];
+
   private began(): void {
     this.running.set(true);
+    this.takeMediaKeys();
     cancelAnimationFrame(this.frame);
     const follow = (): void => {
       this.turnAtEnd();

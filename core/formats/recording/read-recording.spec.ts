@@ -28,6 +28,21 @@ describe('A recording that comes in', () => {
     expect((await readRecording('.mp3', file(wave))).type).toMatch(/^audio\/.*wav/);
   });
 
+  it('is read in every kind of file that browsers play, films with their pictures', async () => {
+    const fixture = (name: string): Blob => file(readFileSync(`core/formats/recording/fixtures/${name}`));
+    const of = async (name: string) => {
+      const { type, film, tracks, milliseconds } = await readRecording(name.slice(name.lastIndexOf('.')), fixture(name));
+      expect(Math.abs(milliseconds - 1_000))
+        .withContext(name)
+        .toBeLessThan(120);
+      return [type, film, tracks.length];
+    };
+    expect(await of('tone.ogg')).toEqual(['audio/ogg', false, 1]);
+    expect(await of('tone.m4a')).toEqual(['audio/mp4', false, 1]);
+    expect(await of('tone.flac')).toEqual(['audio/flac', false, 1]);
+    expect(await of('film.webm')).toEqual(['video/webm', true, 2]);
+  });
+
   it('is refused in words where browsers do not play it, with what to convert it to', async () => {
     expect(await trouble('.wma', file('anything'))).toBe(
       'Browsers do not play sound files ending in .wma. Convert it to MP3 or WAV, and bring that in.',
