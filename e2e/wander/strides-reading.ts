@@ -16,7 +16,10 @@ export async function readSome(walk: Walk): Promise<boolean> {
   const count = await walk.settled(links);
   if (count === 0) return false;
   await links.nth(walk.dice.below(Math.min(count, 12))).click();
-  await expect(page.locator('.cm-line').first()).toBeVisible();
+  await expect(page.locator('.cm-line, fl-recording-page, fl-picture-surface').first()).toBeVisible();
+  // a recording or a picture has no words to be read
+  await page.waitForTimeout(150);
+  if (!(await page.locator('.cm-line').first().isVisible())) return false;
   await endCorrecting(walk);
   return true;
 }
