@@ -35,6 +35,9 @@ export async function* decoded(file: Blob, span?: Stretch): AsyncGenerator<Piece
         sample.close();
       }
     }
+  } catch (error) {
+    if (error instanceof UndecodableError) throw error;
+    throw new UndecodableError('The sound of the recording is damaged: only a part of it can be decoded, or nothing.');
   } finally {
     input.dispose();
   }

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { writeWav } from '../formats/wav/write-wav';
 import { SoundWork } from './sound-work';
 
@@ -69,5 +70,13 @@ describe('Work on sound', () => {
     expect(await work.loudness(++id, () => work.end(id), file, 600_000)).toBeNull();
     const long = { file, span: { start: 0, end: 4 * 3_600_000 } };
     expect(await work.clips(++id, silent, [long])).toEqual({ trouble: jasmine.stringMatching(/longer than three hours/) });
+  });
+
+  it('says in words that a recording is damaged, and that it is none', async () => {
+    const flac = readFileSync('core/formats/recording/fixtures/tone.flac');
+    for (const file of [new Blob(['a letter'.repeat(50)]), new Blob([flac.subarray(0, 300)]), new Blob([new Uint8Array(4_000)])]) {
+      const said = await work.loudness(++id, silent, file, 1_000);
+      expect(said && 'trouble' in said && said.trouble).toMatch(/damaged|no recording|cannot look/);
+    }
   });
 });

@@ -64,7 +64,7 @@ export class SoundWork {
           const parts: Float32Array[] = [];
           let rate = 0;
           for (const [at, clip] of clips.entries()) {
-            const cut = await cutOut(clip);
+            const cut = await cutOut(clip, (share) => tell((at + share) / clips.length));
             rate ||= cut.rate;
             parts.push(resampled(cut.samples, cut.rate, rate));
             await tell((at + 1) / clips.length);
@@ -86,7 +86,7 @@ async function inWords<T>(work: () => Promise<T>): Promise<T | { readonly troubl
 }
 
 /** Exactly the samples of a clip; silence where the recording has none. */
-async function cutOut({ file, span }: ClipOf): Promise<{ readonly samples: Float32Array; readonly rate: number }> {
+async function cutOut({ file, span }: ClipOf, tell: Tell): Promise<{ readonly samples: Float32Array; readonly rate: number }> {
   let samples = new Float32Array();
   let rate = 0;
   for await (const piece of decoded(file, span)) {
@@ -98,6 +98,7 @@ async function cutOut({ file, span }: ClipOf): Promise<{ readonly samples: Float
     const from = Math.max(0, -at);
     const to = Math.min(piece.samples.length, samples.length - at);
     if (to > from) samples.set(piece.samples.subarray(from, to), at + from);
+    await tell(Math.min(1, Math.max(0, (piece.time - span.start) / Math.max(1, span.end - span.start))));
   }
   return { samples, rate: rate || 8_000 };
 }

@@ -29,6 +29,13 @@ export function realFiles(): Map<string, Uint8Array> {
   return files;
 }
 
+/** Real recordings of each kind, by name. The library that reads them goes round endlessly in some that broke. */
+export function realRecordings(): Map<string, Uint8Array> {
+  const folder = 'core/formats/recording/fixtures';
+  const files = new Map(readdirSync(folder).map((name) => [name, new Uint8Array(readFileSync(`${folder}/${name}`))]));
+  return files.set('pier.mp3', new Uint8Array(readFileSync('demo/media/pier-01.mp3').subarray(0, 20_000)));
+}
+
 /** Bytes broken in one of several ways: some changed, cut short, a stretch lost, doubled or shuffled in. */
 export function broken(bytes: Uint8Array, random: () => number): Uint8Array {
   const at = (): number => Math.floor(random() * bytes.length);

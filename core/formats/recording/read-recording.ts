@@ -38,6 +38,8 @@ const UNPLAYED: ReadonlyMap<unknown, string> = new Map<unknown, string>([
   [QTFF, '.mov'],
   [MATROSKA, '.mkv'],
 ]);
+/** How long the library may take to answer, milliseconds: of some damaged files it never does. */
+const PATIENCE = 15_000;
 /** The longest that a study can hold, milliseconds: about 49 days. */
 const LONGEST = 0xffffffff;
 
@@ -54,7 +56,7 @@ export async function readRecording(ending: string, file: Blob, progress?: Progr
   if (convert) throw new UnreadableFileError(convert);
   const input = new Input({ source: new BlobSource(file), formats: READABLE });
   try {
-    const facts = await factsOf(input);
+    const facts = await answered(factsOf(input));
     const sum = await sha256OfFile(file, (read) => progress?.(read / file.size));
     return { ...facts, bytes: file.size, sha256: sum };
   } catch (error) {
@@ -66,6 +68,17 @@ export async function readRecording(ending: string, file: Blob, progress?: Progr
     throw new UnreadableFileError('The recording is damaged or was cut off. Copy it from where it was recorded once more.');
   } finally {
     input.dispose();
+  }
+}
+
+/** What is promised, unless it takes too long. */
+async function answered<T>(promised: Promise<T>): Promise<T> {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<never>((_, reject) => (timer = setTimeout(() => reject(new Error('no answer')), PATIENCE)));
+  try {
+    return await Promise.race([promised, late]);
+  } finally {
+    clearTimeout(timer);
   }
 }
 

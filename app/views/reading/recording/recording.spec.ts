@@ -22,7 +22,7 @@ const WORDS = 'Ellen: Well, this.\nI: And now?';
 /** Where the reader is sent. */
 const sent: string[][] = [];
 const PROVIDERS = [
-  { provide: SOUND, useValue: () => new SoundWork() },
+  { provide: SOUND, useValue: () => ({ work: new SoundWork(), halt: () => undefined }) },
   { provide: Ways, useValue: { go: (way: string[]) => void sent.push(way) } },
 ];
 
