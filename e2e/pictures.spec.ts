@@ -129,6 +129,7 @@ test('a page of a PDF is seen beside its text, an area of it coded, and the page
   await page.getByRole('button', { name: 'Page', exact: true }).click();
   await expect(page.getByText('page 1 of 1')).toBeVisible();
   await expect(picture(page)).toBeVisible();
+  await filum.accessible();
   await filum.goTo('Material');
   await expect(page.getByRole('row')).toHaveCount(2);
   await page.getByRole('link', { name: 'What the boat was for' }).click();

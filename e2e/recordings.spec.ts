@@ -84,7 +84,7 @@ test('a span without words is coded on the line, by the pointer and by keys, and
 });
 
 test('two turns are transcribed by keys, with their times, speakers and short forms, and survive a reload half way', async ({ page }) => {
-  await withRecording(page);
+  const filum = await withRecording(page);
   await page.getByRole('button', { name: 'Transcribe it' }).click();
   await page.getByRole('button', { name: 'Begin it' }).click();
   const typed = page.getByRole('textbox', { name: /Transcribing the text of/ });
@@ -102,6 +102,7 @@ test('two turns are transcribed by keys, with their times, speakers and short fo
   await page.keyboard.type('The brace ;p my ');
   await page.keyboard.press('Control+.');
   await page.keyboard.type('by the rail.');
+  await filum.accessible();
   await page.reload();
   await page.getByRole('button', { name: 'Go on' }).click();
   await expect(typed).toContainText('The brace (pause) my');
@@ -156,6 +157,75 @@ test('a transcript of the same name comes in with its recording; one that is her
   await page.getByRole('button', { name: 'Text', exact: true }).click();
   await page.getByRole('menuitem', { name: 'It is no transcript of this recording' }).click();
   await expect(line(page)).toHaveCount(0);
+});
+
+test('two transcripts stand side by side, level by time; a time is moved where its words are heard', async ({ page }) => {
+  const filum = new Filum(page);
+  await filum.newStudy();
+  await bringIn(page);
+  const turns = Array.from({ length: 40 }, (_, at) => `[00:${String(at * 2).padStart(2, '0')}] Ellen: Turn ${at}, said at the pier.`);
+  const stamped = turns.map((turn, at) =>
+    turn.replace(/\[.*?\]/, `[00:0${Math.floor((at * 2) / 60)}:${String((at * 2) % 60).padStart(2, '0')}]`),
+  );
+  await choose(page, [
+    { name: 'pier-01.mp3', mimeType: '', buffer: readFileSync(SOUND) },
+    file('pier-01.txt', stamped.join('\n\n')),
+    file('gestures.vtt', 'WEBVTT\n\n00:00.000 --> 00:30.000\nHands on the rail.\n\n00:30.000 --> 01:40.000\nPoints at the ferry.\n'),
+  ]);
+  await page.getByRole('button', { name: 'Bring in 3 files' }).click();
+  await page.getByRole('link', { name: 'pier-01', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Attach a text that is here' }).click();
+  await page.getByLabel('The text that is its transcript').selectOption({ label: 'gestures' });
+  await page.getByRole('button', { name: 'Attach it' }).click();
+  await page.getByRole('region', { name: 'Transcripts' }).getByRole('link', { name: 'gestures' }).click();
+  await page.getByRole('button', { name: 'Text', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Another document beside this one' }).click();
+  // the other transcript, without being asked for; going to a time in one shows it in both
+  const [left, right] = [page.locator('.cm-content').first(), page.locator('.cm-content').last()];
+  await expect(right).toContainText('Turn 0, said');
+  await left.getByText('Points at the ferry.').click();
+  await expect.poll(() => now(page)).toBeGreaterThanOrEqual(30);
+  await expect(right.getByText('Turn 24, said at the pier.')).toBeInViewport();
+  await page.getByRole('button', { name: 'End side by side' }).click();
+
+  await page.getByRole('button', { name: 'a part larger' }).click();
+  await line(page).focus();
+  await page.keyboard.press('Home');
+  const larger = page.getByRole('slider', { name: 'A part of the recording, larger' });
+  const box = (await larger.boundingBox())!;
+  const grip = (await page.locator('fl-sound-line [data-time-mark]').first().boundingBox())!;
+  await page.mouse.move(grip.x, box.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(grip.x + 40, box.y + 20, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled();
+  const first = page.locator('.cm-line').first();
+  await expect(first).toHaveAttribute('data-time', '0:01');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(first).toHaveAttribute('data-time', '0:00');
+});
+
+test('a film stands small beside its words, large above them, or is put away and shown again', async ({ page }) => {
+  const filum = new Filum(page);
+  await filum.newStudy();
+  await bringIn(page);
+  await choose(page, [
+    { name: 'film.webm', mimeType: '', buffer: readFileSync('core/formats/recording/fixtures/film.webm') },
+    file('film.vtt', 'WEBVTT\n\n00:00.000 --> 00:01.000\n<v Ellen>The brace.\n'),
+  ]);
+  await page.getByRole('button', { name: 'Bring in 2 files' }).click();
+  await page.getByRole('link', { name: 'film', exact: true }).last().click();
+  const film = page.getByLabel('The film', { exact: true });
+  await expect(film).toBeVisible();
+  expect(await film.evaluate((video: HTMLVideoElement) => video.videoWidth)).toBeGreaterThan(0);
+  const small = (await film.boundingBox())!.width;
+  await filum.accessible();
+  await page.getByRole('button', { name: 'Larger', exact: true }).click();
+  await expect.poll(async () => (await film.boundingBox())!.width).toBeGreaterThan(2 * small);
+  await page.getByRole('button', { name: 'Put the film away' }).click();
+  await expect(film).toBeHidden();
+  await page.getByRole('button', { name: 'Show the film' }).click();
+  await expect(film).toBeVisible();
 });
 
 test('a file that stays where it is, or was left out of a study file, is missed in words and found again', async ({ page }) => {

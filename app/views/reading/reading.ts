@@ -228,7 +228,10 @@ export class Reading {
     });
     effect(() => {
       const spoken = this.recorded.spoken();
-      if (spoken && this.recorded.follows() && this.recorded.player().playing()) untracked(() => this.surface()?.keepInView(spoken));
+      if (!spoken) return;
+      // while it plays the words stay well inside; gone to by hand, here or beside, they only must not be out of sight
+      const playing = this.recorded.player().playing();
+      if (!playing || this.recorded.follows()) untracked(() => this.surface()?.keepInView(spoken, playing));
     });
     // two transcripts of one recording are kept level
     effect(() => {
@@ -303,6 +306,11 @@ export class Reading {
     const text = this.here.text();
     return text && this.recorded.timed() ? timeAt(text, this.here.at()) : null;
   });
+
+  /** What is shown beside a document at first: of a recording another of its transcripts, else the same once more. */
+  protected goesBeside(id: Id): Id {
+    return this.recorded.transcripts().find((one) => one.id !== id)?.id ?? id;
+  }
 
   /** A click in a transcript goes to where it is heard; the caret as well, while nothing plays. */
   protected caretPut({ position, click }: { readonly position: number; readonly click: boolean }): void {

@@ -60,7 +60,7 @@ type Drag =
       }
       <path class="sound" [attr.d]="path()" />
       @for (mark of times(); track mark.at) {
-        <path class="time" [attr.d]="'M' + x(moving()?.at === mark.at ? moving()!.value : mark.value) + ' 0V' + sound" />
+        <path class="time" data-time-mark [attr.d]="'M' + x(moving()?.at === mark.at ? moving()!.value : mark.value) + ' 0V' + sound" />
       }
       @for (thread of drawn(); track thread.passageId + thread.colour + thread.name) {
         <path

@@ -327,8 +327,11 @@ export class ReadingSurface {
     });
   }
 
-  /** Keeps words in view that are spoken: in the upper half, moving on only when they come near an edge. */
-  keepInView(place: Stretch): void {
+  /**
+   * Keeps words in view that are spoken: in the upper half, moving on only when they come near an edge.
+   * @param moving whether they go on being spoken; else it is enough that they are in sight
+   */
+  keepInView(place: Stretch, moving = true): void {
     const { scrollDOM } = this.view;
     const at = this.view.lineBlockAt(Math.min(place.start, this.view.state.doc.length));
     const coords = this.view.coordsAtPos(Math.min(place.start, this.view.state.doc.length));
@@ -336,7 +339,7 @@ export class ReadingSurface {
     const [top, bottom] = coords
       ? [coords.top - box.top, coords.bottom - box.top]
       : [at.top - scrollDOM.scrollTop, at.bottom - scrollDOM.scrollTop];
-    if (top >= 20 && bottom <= box.height * 0.8) return;
+    if (moving ? top >= 20 && bottom <= box.height * 0.8 : top >= 0 && bottom <= box.height) return;
     this.view.dispatch({ effects: EditorView.scrollIntoView(place.start, { y: 'start', yMargin: box.height * 0.3 }) });
   }
 
