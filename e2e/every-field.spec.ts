@@ -159,7 +159,21 @@ test('in Reading: beside the text, over it, in it, line by line and by question'
   await page.keyboard.press('Escape');
   if (await page.locator(DIALOG).count()) await press('Drop them');
 
-  await page.goto(`${page.url().split('?')[0]}?as=lines`);
+  // while it is listened to the recording's own keys are the recording's; all else is written
+  const reading = page.url().split('?')[0]!;
+  await filum.read('At the pier – Ellen');
+  await page.goto(`${page.url().split('?')[0]}?as=transcribing`);
+  const heard = page.getByRole('textbox', { name: /Transcribing the text of/ });
+  await expect(heard).toBeVisible();
+  await writeEverywhere(page, 'fl-correct-surface label');
+  await heard.focus();
+  await page.keyboard.press('ControlOrMeta+End');
+  await page.keyboard.type(' ' + sentence);
+  await expect(heard).toContainText(sentence);
+  await page.keyboard.press('Escape');
+  if (await page.locator(DIALOG).count()) await press('Drop them');
+
+  await page.goto(`${reading}?as=lines`);
   await expect(page.getByRole('combobox', { name: /Codes of/ }).first()).toBeVisible();
   await writeEverywhere(page, 'tbody tr:nth-child(3)');
   await page.goto(page.url().replace(/reading\/.*/, 'reading/question'));

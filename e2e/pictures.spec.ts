@@ -91,6 +91,7 @@ test('pictures are seen at a glance, described, and a hostile or broken one does
   await filum.goTo('Material');
   await page.getByRole('link', { name: /^Pictures/ }).click();
   await expect(page.getByRole('img', { name: 'Notice of the last sailing' })).toBeVisible();
+  await filum.accessible();
   await page.getByRole('link', { name: /The bot, by Mattie/ }).click();
   await page.getByRole('link', { name: 'The bot, by Mattie (6), described' }).click();
   await expect(filum.text).toContainText('A red ferry');

@@ -107,7 +107,7 @@ test('two turns are transcribed by keys, with their times, speakers and short fo
   await page.getByRole('button', { name: 'Go on' }).click();
   await expect(typed).toContainText('The brace (pause) my');
   await expect(typed.locator('.time-sign')).toHaveCount(2);
-  await page.getByRole('textbox', { name: 'Who speaks' }).fill('I, Ellen');
+  await expect(page.getByRole('textbox', { name: 'Who speaks' })).toHaveValue('I, Ellen');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   const lines = page.locator('.cm-line');
   await expect(lines).toHaveCount(2);

@@ -101,8 +101,7 @@ export class AnalysisService {
       changed: Object.values(passages).filter((columns) => before?.passages[columns.documentId] !== columns),
       gone: Object.keys(before?.passages ?? {}).filter((id) => !Object.hasOwn(passages, id)),
       codes: tables.code === before?.tables.code ? null : tables.code,
-      documents:
-        tables.document === before?.tables.document ? null : Object.values(tables.document).map(({ id, speakers }) => ({ id, speakers })),
+      documents: tables.document === before?.tables.document ? null : Object.values(tables.document),
       cases: tables.case === before?.tables.case ? null : tables.case,
       texts,
     });

@@ -8,6 +8,7 @@ import { joinCodes } from '../commands/join-codes';
 import { touchesOf } from '../change/touches';
 import { countCodes } from '../passages/counting';
 import { CaseFinder, CodeUseCounter } from '../passages/code-use';
+import { packPassages } from '../passages/columns';
 import { Bench } from '../testing/make';
 import { checkCodebook, withinOneEdit, type Finding } from './checks';
 import { CodePageBuilder } from './code-page';
@@ -73,6 +74,38 @@ describe('the use of codes', () => {
     expect(use.get(wait)).toEqual(jasmine.objectContaining({ cases: 2, words: 7 }));
     expect(use.get(boat)).toEqual(jasmine.objectContaining({ cases: 1, words: 2 }));
     expect(use.get(top)).toEqual(jasmine.objectContaining({ cases: 0, casesWithUnder: 2, words: 0, wordsWithUnder: 7 }));
+  });
+
+  it('measures recordings in milliseconds and pictures by the share that is covered, each in the union of its passages', () => {
+    const counter = new CodeUseCounter(bench.state.tables.code, new CaseFinder({}), null, true);
+    const media = { sha256: 'a'.repeat(64), bytes: 9, type: 'audio/wav' };
+    const at = { id: bench.newId(), coderId: bench.coderId, createdAt: 1, comment: '' };
+    const carrying = (...ids: string[]) => ids.map((codeId) => ({ codeId, coderId: bench.coderId, createdAt: 1 }));
+    const tape = { ...document, ground: { of: 'time', milliseconds: 9_000, media } as const, characters: 0 };
+    const spans = [
+      { ...at, documentId: document.id, start: 0, end: 1_000, codings: carrying(wait) },
+      { ...at, id: bench.newId(), documentId: document.id, start: 500, end: 2_000, codings: carrying(wait, boat) },
+    ];
+    counter.add(packPassages(document.id, spans, 'time'), tape, null);
+    const plan = { ...document, ground: { of: 'picture', width: 10, height: 10, media } as const, characters: 0 };
+    const area = (x: number, width: number) => ({ shape: 'rectangle', x, y: 0, width, height: 5 }) as const;
+    const areas = [area(0, 4), area(2, 4)].map((one) => ({
+      ...at,
+      id: bench.newId(),
+      documentId: document.id,
+      start: 0,
+      end: 5,
+      area: one,
+      codings: carrying(boat),
+    }));
+    counter.add(packPassages(document.id, areas, 'picture'), plan, null);
+    const use = counter.result();
+    expect(use.get(wait)).toEqual(jasmine.objectContaining({ words: 0, milliseconds: 2_000, area: null }));
+    // six columns of five rows, of ten by ten
+    expect(use.get(boat)).toEqual(jasmine.objectContaining({ milliseconds: 1_500, area: 0.3 }));
+    expect(use.get(top)).toEqual(
+      jasmine.objectContaining({ milliseconds: 0, millisecondsWithUnder: 2_000, area: null, areaWithUnder: 0.3 }),
+    );
   });
 
   it('shows of one code where it is, who says it, and which codes it meets', () => {

@@ -1,5 +1,6 @@
 import { CODEBOOK } from './strides-codebook';
 import { MATERIAL } from './strides-material';
+import { MEDIA } from './strides-media';
 import { READING } from './strides-reading';
 import { WRITING } from './strides-writing';
 import { WAYS } from './strides-ways';
@@ -12,4 +13,4 @@ export interface Stride {
   go(walk: Walk): Promise<void>;
 }
 
-export const STRIDES: readonly Stride[] = [...READING, ...CODEBOOK, ...MATERIAL, ...WRITING, ...WAYS];
+export const STRIDES: readonly Stride[] = [...READING, ...CODEBOOK, ...MATERIAL, ...MEDIA, ...WRITING, ...WAYS];

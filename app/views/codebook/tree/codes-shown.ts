@@ -102,6 +102,10 @@ export class CodesShown {
         return this.useHere.use() ? inCell((under ? use?.casesWithUnder : use?.cases) ?? 0) : '…';
       case 'words':
         return this.useHere.use() ? inCell(use ? (under ? use.wordsWithUnder : use.words) : 0) : '…';
+      case 'seconds':
+        return this.useHere.use() ? inCell(Math.round(((under ? use?.millisecondsWithUnder : use?.milliseconds) ?? 0) / 1000)) : '…';
+      case 'area':
+        return this.useHere.use() ? shareInCell((under ? use?.areaWithUnder : use?.area) ?? null) : '…';
       case 'memos':
         return inCell(this.memoCounts().get(code.id) ?? 0);
       case 'last used':
@@ -112,4 +116,11 @@ export class CodesShown {
         return code.definition;
     }
   }
+}
+
+/** A share of pictures; what covers less than a tenth of a percent is still something. */
+function shareInCell(share: number | null): string {
+  if (share === null) return '–';
+  const percent = share * 100;
+  return percent > 0 && percent < 0.1 ? '< 0.1 %' : `${percent.toLocaleString(undefined, { maximumFractionDigits: 1 })} %`;
 }

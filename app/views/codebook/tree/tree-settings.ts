@@ -11,7 +11,7 @@ export type Order = (typeof ORDERS)[number];
 export const WAYS = ['a tree', 'bars', 'areas', 'a cloud of names'] as const;
 export type Way = (typeof WAYS)[number];
 
-export const COLUMNS = ['passages', 'documents', 'cases', 'words', 'memos', 'last used', 'made', 'definition'] as const;
+export const COLUMNS = ['passages', 'documents', 'cases', 'words', 'seconds', 'area', 'memos', 'last used', 'made', 'definition'] as const;
 export type Column = (typeof COLUMNS)[number];
 
 const oneOf =

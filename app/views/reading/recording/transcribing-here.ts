@@ -1,5 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
+import type { Document } from '@core/model/document';
 import { beginTranscript, setShortForms } from '@core/commands/recordings';
 import { FIRST_SHORT_FORMS } from '@core/text/short-forms';
 import { tidyWords } from '@core/text/normalise';
@@ -7,6 +8,7 @@ import { randomId, type Id } from '@core/model/ids';
 import { StudySession } from '../../../state/study-session';
 import { selectCases, selectStudy } from '../../../state/study.selectors';
 import { Ways } from '../../../state/ways';
+import { Drafts, type DraftOf } from '../../../state/drafts';
 import { Ask } from '../../../ui/dialogs/ask';
 import { timesIn, type Listening } from '../correct/transcribing';
 import { ReadingHere } from '../reading-here';
@@ -23,14 +25,16 @@ export class TranscribingHere {
   private readonly store = inject(Store);
   private readonly study = this.store.selectSignal(selectStudy);
   private readonly cases = this.store.selectSignal(selectCases);
-  /** Names that were typed, by document. */
-  private readonly named = signal<ReadonlyMap<Id, readonly string[]>>(new Map());
+  private readonly drafts = inject(Drafts);
+  private readonly namings = signal(0);
 
   /** Who takes turns: as it was said, else as in the text, else as in another transcript, else by what is known of the recording. */
   readonly speakers = computed((): readonly string[] => {
     const document = this.here.document();
-    const said = this.named().get(document?.id ?? '');
-    if (said) return said;
+    this.namings();
+    const said = document && this.drafts.get(namesOf(document.id));
+    // once the text has other speakers than when the names were typed, the text knows better
+    if (said?.base === speakersIn(document)) return namesIn(said!.text);
     const known = [document, ...this.recorded.transcripts()].find((one) => one && one.speakers.length > 0)?.speakers;
     if (known) return known.map((speaker) => speaker.name);
     const recording = this.recorded.recording()?.id;
@@ -53,7 +57,9 @@ export class TranscribingHere {
   /** Says who takes turns, with commas between the names. */
   name(raw: string): void {
     const document = this.here.document();
-    if (document) this.named.update((all) => new Map(all).set(document.id, tidyWords(raw.split(','))));
+    if (!document) return;
+    this.drafts.keep(namesOf(document.id), { text: raw, base: speakersIn(document) });
+    this.namings.update((version) => version + 1);
   }
 
   /** The labels of turns once it is kept: those that take turns, and those that were there. */
@@ -95,3 +101,10 @@ export class TranscribingHere {
     return true;
   }
 }
+
+/** Names that were typed for a document whose turns are not kept yet. */
+const namesOf = (documentId: Id): DraftOf => ({ what: 'who speaks', of: documentId });
+
+const namesIn = (raw: string): string[] => tidyWords(raw.split(','));
+
+const speakersIn = (document: Document | null | undefined): string => JSON.stringify(document?.speakers.map((one) => one.name) ?? []);
