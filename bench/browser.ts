@@ -212,7 +212,7 @@ async function largeStudy(page: Page, base: string, folder: string): Promise<voi
   });
 
   await page.goto(`${address.replace(/\/overview$/, '')}/queries`);
-  await page.getByRole('button', { name: 'Choose codes: that carry all of' }).click();
+  await page.getByRole('button', { name: 'Choose codes' }).click();
   const asked = await page.evaluate(async () => {
     const start = performance.now();
     document.querySelector<HTMLInputElement>('fl-choose-codes input[type=checkbox]')!.click();

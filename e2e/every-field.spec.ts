@@ -239,14 +239,31 @@ test('in Memos and the log, at the desk, and in Queries', async () => {
   await writeEverywhere(page);
 
   await filum.goTo('Queries');
-  await page.getByRole('button', { name: 'Choose codes: that carry all of' }).click();
+  await press('Choose codes');
   await writeEverywhere(page, 'fl-choose-codes');
   await page.locator('fl-choose-codes input').first().fill('Worry');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'all documents in scope' }).click();
-  await writeEverywhere(page, 'fl-choose-documents');
+  const add = async (name: string) => {
+    await page.getByRole('button', { name: 'and', exact: true }).last().click();
+    await page.getByRole('menuitem', { name, exact: true }).click();
+  };
+  await add('lie in documents, folders or sets');
+  await press(/^Find a document/);
+  await writeEverywhere(page, 'fl-choose-several');
   await page.keyboard.press('Escape');
-  await press(/^Save/);
+  await add('have a comment');
+  await press('have a comment');
+  await entry('have a comment with the words');
+  await add('are of a participant with an attribute');
+  await press('choose an attribute');
+  await entry('age');
+  await press('is known');
+  await entry('is over');
+  await writeEverywhere(page, 'fl-condition-list');
+  await press('More');
+  await entry('Paste a query');
+  await inDialog();
+  await press('Keep');
   await inDialog();
 });

@@ -9,29 +9,54 @@ test.beforeEach(async ({ page }) => {
   await filum.goTo('Queries');
 });
 
-async function choose(part: string, ...codes: string[]): Promise<void> {
-  await filum.page.getByRole('button', { name: `Choose codes: ${part}` }).click();
-  for (const code of codes) await filum.page.getByRole('dialog', { name: 'Choose codes' }).getByLabel(code).check();
+const chooser = () => filum.page.getByRole('dialog', { name: 'Choose codes' });
+const press = (name: string) => filum.page.getByRole('button', { name, exact: true }).last().click();
+const entry = (name: string) => filum.page.getByRole('menuitem', { name, exact: true }).click();
+
+async function tick(...codes: string[]): Promise<void> {
+  for (const code of codes) await chooser().getByLabel(code).check();
   await filum.page.keyboard.press('Escape');
 }
 
-const summary = () => filum.page.locator('[data-summary]');
-const count = async () => Number((await summary().textContent())!.match(/\d+/)![0]);
+/** Begins a question that asks for one of some codes. */
+async function choose(...codes: string[]): Promise<void> {
+  await press('Choose codes');
+  await tick(...codes);
+}
 
-test('any finds more than all, and none takes away', async ({ page }) => {
-  await choose('and at least one of', 'Worry', 'Getting help in time');
+/** Turns a part of the sentence into something else. */
+async function turn(from: string, to: string): Promise<void> {
+  await press(from);
+  await entry(to);
+}
+
+async function add(what: string): Promise<void> {
+  await press('and');
+  await entry(what);
+}
+
+const summary = () => filum.page.locator('[data-summary]');
+const count = async () => Number((await summary().textContent())!.replaceAll(',', '').match(/\d+/)![0]);
+
+test('any finds more than all, and none takes away; each part says what it leaves', async ({ page }) => {
+  await choose('Worry', 'Getting help in time');
   // more than either code alone: the answer to both is there
   await expect.poll(count).toBeGreaterThan(100);
   const any = await count();
-  await choose('and none of', 'Relief');
+  await add('carry codes');
+  await tick('Relief');
+  await turn('any of', 'none of');
   await expect.poll(count).toBeLessThan(any);
-  await page.getByRole('button', { name: 'Ask anew' }).click();
-  await choose('that carry all of', 'Worry', 'Getting help in time');
+  const left = await count();
+  await expect(page.locator('fl-condition-list .count')).toHaveText([String(any), String(any), /^\d+$/, String(left)]);
+  await filum.accessible();
+  await page.getByRole('button', { name: 'Take away part 2' }).click();
+  await turn('any of', 'all of');
   await expect.poll(count).toBeLessThan(10);
 });
 
 test('goes to the place in the text and back to the same answer', async ({ page }) => {
-  await choose('that carry all of', 'Worry');
+  await choose('Worry');
   await expect(page.locator('article')).not.toHaveCount(0);
   const words = (await page.locator('article mark').nth(10).textContent())!;
   await page.getByRole('button', { name: 'Read in place' }).nth(10).click();
@@ -43,7 +68,8 @@ test('goes to the place in the text and back to the same answer', async ({ page 
 });
 
 test('says what emptied an answer, and one step brings something back', async ({ page }) => {
-  await choose('that carry all of', 'Relief', 'Seals');
+  await choose('Relief', 'Seals');
+  await turn('any of', 'all of');
   await expect(page.getByText('No passage answers this')).toBeVisible();
   const step = page.getByRole('button', { name: /without asking for “Relief”|without asking for “.*Seals/ }).first();
   await expect(step).toBeVisible();
@@ -51,47 +77,77 @@ test('says what emptied an answer, and one step brings something back', async ({
   await expect(page.locator('article')).not.toHaveCount(0);
 });
 
-test('keeps to chosen documents and to the scope, which is one click from off', async ({ page }) => {
-  await choose('that carry all of', 'Worry');
-  const all = await count();
-  await page.getByRole('button', { name: 'all documents in scope' }).click();
-  await page.getByLabel('Interview 03 – Shona Adair').check();
+test('by keys alone: what lies near what women say, who speaks, and the scope, which is one click from off', async ({ page }) => {
+  await page.getByRole('button', { name: 'Choose codes' }).press('Enter');
+  await page.keyboard.type('worry');
+  await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
-  await expect(summary()).toContainText('in 1 document');
+  const worry = await count();
+  await page.getByRole('button', { name: 'and', exact: true }).press('Enter');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('getting help');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await expect.poll(count).toBeLessThan(worry);
+  const near = await count();
+  await page.getByLabel('How many').fill('30');
+  await page.getByLabel('How many').press('Enter');
+  await expect.poll(count).toBeGreaterThan(near);
+  await turn('come within', 'come after');
+  await expect(
+    page.getByRole('button', { name: 'at most so far' }).or(page.getByRole('button', { name: 'at any distance' })),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Ask anew' }).click();
+  await choose('Worry');
+  await add('are of a participant with an attribute');
+  await turn('choose an attribute', 'gender');
+  await expect.poll(count).toBeLessThanOrEqual(worry);
+  await turn('is known', 'is');
+  await page.getByRole('button', { name: /^Find a value/ }).click();
+  await page.getByRole('dialog', { name: 'Find a value' }).getByRole('checkbox').first().check();
+  await page.keyboard.press('Escape');
+  await expect.poll(count).toBeLessThan(worry);
+  const narrow = await count();
   await page.getByRole('button', { name: 'all documents', exact: true }).click();
   await page.getByRole('menuitemcheckbox', { name: 'field notes' }).click();
   await page.keyboard.press('Escape');
   await expect(page.locator('[data-scope-left]')).toHaveText('4 of 82 documents');
-  await choose('that carry all of', 'Worry');
-  expect(await count()).toBeLessThan(all);
+  await expect.poll(count).toBeLessThan(narrow);
   await page.getByRole('button', { name: 'look at all' }).click();
-  await expect.poll(count).toBe(all);
+  await expect.poll(count).toBe(narrow);
 });
 
-test('counts what is under a category, and codes of overlapping passages, when asked to', async ({ page }) => {
-  await page.getByRole('button', { name: 'Choose codes: that carry all of' }).click();
-  await page.getByLabel('Find a code').fill('Feelings');
-  await page.getByRole('checkbox').first().check();
-  await page.keyboard.press('Escape');
-  await expect(page.getByText('No passage answers this')).toBeVisible();
-  await page.getByRole('button', { name: 'by itself' }).click();
-  await expect.poll(count).toBeGreaterThan(50);
-  const own = await count();
-  await choose('that carry all of', 'Getting help in time');
-  await expect.poll(count).toBeLessThan(own);
-  const both = await count();
-  await page.getByRole('button', { name: 'the passage itself' }).click();
-  await expect.poll(count).toBeGreaterThan(both);
-});
-
-test('saves a query and asks it again', async ({ page }) => {
-  await choose('that carry all of', 'Pride');
+test('is kept, taken to JSON and back, and a code is made of its answer in one step that undo takes back', async ({ page, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await choose('Pride');
   const pride = await count();
-  await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Save' }).click();
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Keep' }).click();
+  await press('More');
+  await entry('Copy as JSON');
+  const json = await page.evaluate(() => navigator.clipboard.readText());
+  expect(JSON.parse(json)).toMatchObject({ format: 'filum-query', version: 1, name: 'Pride' });
   await page.getByRole('button', { name: 'Ask anew' }).click();
-  await page.getByRole('button', { name: 'Saved queries' }).click();
-  await page.getByRole('menuitem', { name: 'Pride', exact: true }).click();
+  await press('More');
+  await entry('Paste a query');
+  await page.getByLabel('JSON').fill('{}');
+  await page.getByRole('button', { name: 'Ask it' }).click();
+  await expect(page.getByText('lacks "format"')).toBeVisible();
+  await page.getByLabel('JSON').fill(json);
+  await page.getByRole('button', { name: 'Ask it' }).click();
+  await expect.poll(count).toBe(pride);
+  await page.getByRole('button', { name: 'All seen' }).click();
+  await expect(page.getByText('nothing new since')).toBeVisible();
+  await press('More');
+  await entry('Make a code of the answer');
+  await page.getByLabel('Name of the code').fill('Proud once more');
+  await page.getByRole('button', { name: `Code ${pride} passages` }).click();
+  await expect(page.locator('article .code', { hasText: 'Proud once more' }).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.locator('article .code', { hasText: 'Proud once more' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Ask anew' }).click();
+  await press('Kept queries');
+  await entry('Pride');
   await expect.poll(count).toBe(pride);
 });

@@ -81,10 +81,12 @@ test('from two interview files to a quoted answer, and all of it there the next 
 
   await test.step('she asks for everything coded with two of her codes', async () => {
     await filum.goTo('Queries');
-    await page.getByRole('button', { name: 'Choose codes: that carry all of' }).click();
+    await page.getByRole('button', { name: 'Choose codes' }).click();
     await page.getByLabel('Being asked').check();
     await page.getByLabel('Anger').check();
     await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'any of' }).click();
+    await page.getByRole('menuitem', { name: 'all of' }).click();
     await expect(page.locator('[data-summary]')).toHaveText('2 passages in 2 documents');
   });
 

@@ -228,10 +228,18 @@ for (const theme of ['light', 'dark'] as const) {
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await shoot(page, 'log');
   await filum.goTo('Queries');
-  await page.getByRole('button', { name: 'Choose codes: that carry all of' }).click();
+  const add = async (what: string, ...codes: string[]): Promise<void> => {
+    await page.getByRole('button', { name: 'and', exact: true }).last().click();
+    await page.getByRole('menuitem', { name: what }).click();
+    for (const code of codes) await page.getByLabel(code).check();
+    await page.keyboard.press('Escape');
+  };
+  await page.getByRole('button', { name: 'Choose codes' }).click();
   await page.getByLabel('Getting help in time').check();
   await page.getByLabel('Worry').check();
   await page.keyboard.press('Escape');
+  await add('overlap, lie near or beside others', 'Relief');
+  await add('are spoken by');
   await shoot(page, 'queries');
   await filum.goTo('Write-up');
   await shoot(page, 'write-up');

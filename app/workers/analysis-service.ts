@@ -5,6 +5,7 @@ import type { CodePage } from '@core/codebook/code-page';
 import type { Gloss } from '@core/model/gloss';
 import type { Id } from '@core/model/ids';
 import type { Question } from '@core/model/query';
+import { TABLE_TYPES } from '@core/model/records';
 import type { StudyState } from '@core/model/study-state';
 import type { CodeUse } from '@core/passages/code-use';
 import type { Scope } from '@core/queries/evaluate';
@@ -41,10 +42,17 @@ export class AnalysisService {
     this.changedTexts.clear();
   }
 
-  /** The answer to a question; null if it was ended. @param signal ends it */
-  ask(state: StudyState, question: Question, scope: Scope, order: readonly Id[], signal?: AbortSignal): Promise<Answer | null> {
+  /** The answer to a question; null if it was ended. @param signal ends it @param progress told the share done, where it takes long */
+  ask(
+    state: StudyState,
+    question: Question,
+    scope: Scope,
+    order: readonly Id[],
+    signal?: AbortSignal,
+    progress: (share: number) => void = () => undefined,
+  ): Promise<Answer | null> {
     const everything = { documentIds: new Set(order), coderId: null };
-    return this.request(state, signal, (remote, id) => remote.ask(id, question, scope, everything, order));
+    return this.request(state, signal, (remote, id) => remote.ask(id, proxy(progress), question, scope, everything, order));
   }
 
   /** The use of every code in scope; null if it was asked anew meanwhile. */
@@ -100,9 +108,9 @@ export class AnalysisService {
       anew: before === null,
       changed: Object.values(passages).filter((columns) => before?.passages[columns.documentId] !== columns),
       gone: Object.keys(before?.passages ?? {}).filter((id) => !Object.hasOwn(passages, id)),
-      codes: tables.code === before?.tables.code ? null : tables.code,
-      documents: tables.document === before?.tables.document ? null : Object.values(tables.document),
-      cases: tables.case === before?.tables.case ? null : tables.case,
+      // a table that did not change is not sent
+      tables: Object.fromEntries(TABLE_TYPES.flatMap((type) => (tables[type] === before?.tables[type] ? [] : [[type, tables[type]]]))),
+      language: state.study.language,
       texts,
     });
     return this.remote;

@@ -21,9 +21,8 @@ describe('the analysis of an open study', () => {
     anew: false,
     changed: Object.values(bench.state.passages),
     gone: [],
-    codes: bench.state.tables.code,
-    documents: Object.values(bench.state.tables.document),
-    cases: bench.state.tables.case,
+    tables: bench.state.tables,
+    language: 'en',
     texts: [],
     ...fields,
   });
@@ -89,11 +88,12 @@ describe('the analysis of an open study', () => {
 
   it('forgets one study for another', async () => {
     await words();
-    const question = { all: [code], any: [], none: [], withCodesUnder: false, reach: 'passage' as const, documentIds: null };
+    const codes = { codeIds: [code], setIds: [], withUnder: false };
+    const question = { all: [{ carries: 'any' as const, codes, reach: 'passage' as const }] };
     const order = Object.keys(bench.state.tables.document);
-    const hits = async () => (await analysis.ask(++asked, question, scope(), scope(), order))?.hits.length;
+    const hits = async () => (await analysis.ask(++asked, () => undefined, question, scope(), scope(), order))?.hits.length;
     expect(await hits()).toBe(1);
-    analysis.update(told({ studyId: bench.newId(), changed: [], documents: [] }));
+    analysis.update(told({ studyId: bench.newId(), changed: [], tables: { document: {} } }));
     expect(await hits()).toBe(0);
     expect(await words()).toBeUndefined();
   });

@@ -1,23 +1,25 @@
 import { checkCodebook, type CheckLimits, type Finding } from '../codebook/checks';
 import { CodePageBuilder, type CodePage } from '../codebook/code-page';
 import { GlossFinder } from '../glosses/find-glosses';
-import type { Case } from '../model/case';
-import type { Code } from '../model/code';
 import type { Text } from '../model/document';
 import type { Gloss } from '../model/gloss';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
 import type { Question } from '../model/query';
-import type { Table } from '../model/study-state';
+import { NO_TABLES, type StudyState } from '../model/study-state';
 import { CaseFinder, CodeUseCounter, type CodeUse, type SpokenDocument } from '../passages/code-use';
 import { countCodes } from '../passages/counting';
-import { evaluate, type Hit, type Scope } from '../queries/evaluate';
+import { AskedStudy } from '../queries/asked-study';
+import { Evaluation, hitsOf, type Hit, type PartCount, type Scope } from '../queries/evaluate';
 import { waysOut, type WayOut } from '../queries/explain';
 import { Requests, type Running, type Tell } from '../requests/requests';
 
-/** What was found; for an empty answer, the steps that would bring something back. */
+/** What was found, and what each part of the question leaves; for an empty answer, the steps that would bring something back. */
 export interface Answer {
   readonly hits: readonly Hit[];
+  readonly parts: readonly PartCount[];
+  /** Passages there are in scope. */
+  readonly of: number;
   readonly waysOut: readonly WayOut[];
 }
 
@@ -28,9 +30,10 @@ export interface Told {
   readonly anew: boolean;
   readonly changed: readonly PassageColumns[];
   readonly gone: readonly Id[];
-  readonly codes: Table<Code> | null;
-  readonly documents: readonly SpokenDocument[] | null;
-  readonly cases: Table<Case> | null;
+  /** Tables of which any record changed. */
+  readonly tables: Partial<StudyState['tables']>;
+  /** BCP 47 tag of the study. */
+  readonly language: string;
   /** Texts that changed, as they are now: the disk may not have them yet. */
   readonly texts: readonly Text[];
 }
@@ -44,6 +47,8 @@ const TEXTS_KEPT = 300;
 const BATCH = 40;
 /** Documents that are asked between two breaths. */
 const ASKED_AT_ONCE = 200;
+
+const NO_TEXTS: ReadonlyMap<Id, Text> = new Map();
 
 /** How often a word of the glossary stands in a document. */
 export interface GlossUse {
@@ -59,11 +64,11 @@ export interface GlossUse {
 export class Analysis {
   private studyId: Id | null = null;
   private readonly columns = new Map<Id, PassageColumns>();
-  private readonly documents = new Map<Id, SpokenDocument>();
   private readonly texts = new Map<Id, Text>();
   /** Texts that changed since the study was opened: what the disk says of them may be older than the passages. */
   private readonly ahead = new Map<Id, Text>();
-  private codes: Table<Code> = {};
+  private tables: StudyState['tables'] = NO_TABLES;
+  private language = 'en';
   private finder = new CaseFinder({});
   private readonly requests = new Requests();
 
@@ -72,19 +77,17 @@ export class Analysis {
   /** Takes what is new or changed, and forgets the documents that are gone. */
   update(told: Told): void {
     if (told.studyId !== this.studyId || told.anew) {
-      for (const some of [this.columns, this.documents, this.texts, this.ahead]) some.clear();
+      for (const some of [this.columns, this.texts, this.ahead]) some.clear();
+      this.tables = NO_TABLES;
       this.studyId = told.studyId;
     }
+    this.language = told.language;
+    this.tables = { ...this.tables, ...told.tables };
     for (const one of told.changed) this.columns.set(one.documentId, one);
     for (const id of told.gone) this.columns.delete(id);
-    if (told.codes) this.codes = told.codes;
-    if (told.cases) this.finder = new CaseFinder(told.cases);
-    if (told.documents) {
-      this.documents.clear();
-      // a document whose record changed may have another text on disk now
-      this.texts.clear();
-      for (const one of told.documents) this.documents.set(one.id, one);
-    }
+    if (told.tables.case) this.finder = new CaseFinder(told.tables.case);
+    // a document whose record changed may have another text on disk now
+    if (told.tables.document) this.texts.clear();
     for (const text of told.texts) {
       this.texts.delete(text.id);
       this.ahead.set(text.id, text);
@@ -97,21 +100,65 @@ export class Analysis {
   }
 
   /** Answers a question. @param order document ids in the order of the answer @returns null if it was ended */
-  ask(id: number, question: Question, scope: Scope, everything: Scope, order: readonly Id[]): Promise<Answer | null> {
-    return this.requests.run('ask', id, async (running) => {
-      const asked = order.map((document) => this.columns.get(document)).filter((one) => one !== undefined);
-      const hits: Hit[] = [];
-      for (let at = 0; at < asked.length; at += ASKED_AT_ONCE) {
-        for (const hit of evaluate(question, asked.slice(at, at + ASKED_AT_ONCE), this.codes, scope)) hits.push(hit);
-        await running.breathe();
+  ask(id: number, tell: Tell, question: Question, scope: Scope, everything: Scope, order: readonly Id[]): Promise<Answer | null> {
+    return this.requests.run(
+      'ask',
+      id,
+      async (running) => {
+        const study = this.asked();
+        const hits: Hit[] = [];
+        const evaluation = new Evaluation(question, study, scope);
+        await this.evaluate(running, evaluation, order, (columns, rows) => {
+          for (const hit of hitsOf(columns, rows)) hits.push(hit);
+        });
+        const count = async (changed: Question, within: Scope): Promise<number> => {
+          const tried = new Evaluation(changed, study, within);
+          await this.evaluate(running, tried, order);
+          return tried.found;
+        };
+        const ways = hits.length > 0 ? [] : await waysOut(question, count, scope, everything);
+        return { hits, parts: evaluation.parts(), of: evaluation.passages, waysOut: ways };
+      },
+      tell,
+    );
+  }
+
+  private asked(): AskedStudy {
+    return new AskedStudy(this.tables, () => [...this.columns.values()], this.language, Date.now);
+  }
+
+  /** Goes through the documents a question concerns, with texts where it needs them. @throws RequestEndedError */
+  private async evaluate(
+    running: Running,
+    evaluation: Evaluation,
+    order: readonly Id[],
+    visit: (columns: PassageColumns, rows: readonly number[]) => void = () => undefined,
+  ): Promise<void> {
+    const ids = order.filter((id) => evaluation.concerns(id) && this.columns.has(id) && this.tables.document[id]);
+    let at = 0;
+    while (at < ids.length) {
+      const some: Id[] = [];
+      const reading: Id[] = [];
+      while (at < ids.length && some.length < ASKED_AT_ONCE && reading.length < BATCH) {
+        const id = ids[at++]!;
+        some.push(id);
+        if (evaluation.needsText(this.tables.document[id]!)) reading.push(id);
       }
-      return { hits, waysOut: hits.length > 0 ? [] : waysOut(question, asked, this.codes, scope, everything) };
-    });
+      const texts = reading.length > 0 ? await this.textsOf(reading) : NO_TEXTS;
+      running.check();
+      for (const id of some) {
+        const [columns, document] = [this.columns.get(id), this.tables.document[id]];
+        // it may have gone while texts were read
+        if (columns && document) visit(columns, evaluation.rowsIn(columns, document, texts.get(id) ?? null));
+      }
+      if (reading.length > 0) await running.tell(at / ids.length);
+      else await running.breathe();
+    }
   }
 
   /** The use of every code in scope. @returns null if it was ended */
   codeUse(id: number, tell: Tell, scope: Scope, withWords: boolean): Promise<ReadonlyMap<Id, CodeUse> | null> {
-    const counter = new CodeUseCounter(this.codes, this.finder, scope.coderId, withWords);
+    const counter = new CodeUseCounter(this.tables.code, this.finder, scope.coderId, withWords);
     return this.requests.run(
       'code use',
       id,
@@ -130,7 +177,7 @@ export class Analysis {
 
   /** What the page of a code shows. @returns null if it was ended */
   codePage(id: number, codeId: Id, withUnder: boolean, scope: Scope): Promise<CodePage | null> {
-    const builder = new CodePageBuilder(this.codes, codeId, withUnder, this.finder, scope.coderId);
+    const builder = new CodePageBuilder(this.tables.code, codeId, withUnder, this.finder, scope.coderId);
     const concerned = [...scope.documentIds].filter((one) => this.columns.has(one) && builder.concerns(this.columns.get(one)!));
     return this.requests.run('code page', id, async (running) => {
       await this.eachDocument(
@@ -163,7 +210,7 @@ export class Analysis {
   checks(id: number, limits: CheckLimits): Promise<Finding[] | null> {
     return this.requests.run('checks', id, () => {
       const all = [...this.columns.values()];
-      return checkCodebook(this.codes, all, countCodes(all, this.codes), limits);
+      return checkCodebook(this.tables.code, all, countCodes(all, this.tables.code), limits);
     });
   }
 
@@ -192,13 +239,13 @@ export class Analysis {
     needsText: (document: SpokenDocument) => boolean,
     visit: (columns: PassageColumns, document: SpokenDocument, text: Text | null) => void,
   ): Promise<void> {
-    const ids = [...scope.documentIds].filter((id) => this.columns.has(id) && this.documents.has(id));
+    const ids = [...scope.documentIds].filter((id) => this.columns.has(id) && Object.hasOwn(this.tables.document, id));
     for (let at = 0; at < ids.length; at += BATCH) {
       const some = ids.slice(at, at + BATCH);
-      const read = await this.textsOf(some.filter((id) => needsText(this.documents.get(id)!)));
+      const read = await this.textsOf(some.filter((id) => needsText(this.tables.document[id]!)));
       running.check();
       for (const id of some) {
-        const [columns, document] = [this.columns.get(id), this.documents.get(id)];
+        const [columns, document] = [this.columns.get(id), this.tables.document[id]];
         // it may have gone while texts were read
         if (columns && document) visit(columns, document, read.get(id) ?? null);
       }

@@ -6,7 +6,8 @@ import { addCode, deleteCode, deletionToll, editCode, moveCode } from './codes';
 import { addDocuments, deleteDocuments, documentToll, removeFolder, addFolder, editDocument } from './documents';
 import { addMemo, addMemoEntry, editMemo, editMemoEntry } from './memos';
 import { codePlace, removeCoding, removeCodings, setComment } from './passages';
-import { noteExport, saveQuery, workAs } from './study';
+import { saveQuery } from './queries';
+import { noteExport, workAs } from './study';
 
 const passages = (bench: Bench) => Object.values(bench.state.passages).flatMap(unpackPassages);
 
@@ -130,7 +131,8 @@ describe('codes', () => {
     bench.code(document, 0, 4, under);
     bench.code(document, 5, 10, top, other);
     bench.run(addMemo({ title: 'On top', kind: 'theory', about: { type: 'code', id: top }, text: 'x' }));
-    bench.run(saveQuery('Both', { all: [top, other], any: [], none: [], withCodesUnder: false, reach: 'passage', documentIds: null }));
+    const both = { carries: 'all' as const, codes: { codeIds: [top, other], setIds: [], withUnder: false }, reach: 'passage' as const };
+    bench.run(saveQuery('Both', { all: [both] }));
     expect(deletionToll(bench.state, top)).toEqual({ codes: 2, codings: 2, passages: 1, documents: 1 });
     const action = bench.run(deleteCode(top))!;
     expect(action.sentence).toBe('deleted the code Top and 1 code under it, with 2 codings');
@@ -138,9 +140,7 @@ describe('codes', () => {
     expect(passages(bench).map((passage) => passage.codings.map((coding) => coding.codeId))).toEqual([[other]]);
     expect(Object.values(bench.state.tables.memo)[0]!.about).toBeNull();
     // it still asks for both, and says by name what is gone: without it, it would find more than was asked for
-    expect(Object.values(bench.state.tables.query)[0]!.question).toEqual(
-      jasmine.objectContaining({ all: [top, other], gone: { [top]: 'Top' } }),
-    );
+    expect(Object.values(bench.state.tables.query)[0]!.question).toEqual({ all: [both], gone: { [top]: 'Top' } });
   });
 
   it('are renamed with a sentence that says so, and keep a mark of one to three letters', () => {

@@ -1,3 +1,4 @@
+import { queriesRewritten } from './queries';
 import type { DocumentStretch } from '../model/case';
 import type { Document, Text, UnsureWords } from '../model/document';
 import type { Id } from '../model/ids';
@@ -68,11 +69,11 @@ export function splitDocument(text: Text, position: number, title: string): Comm
       if (one.documentIds.includes(document.id)) change.push(updated('case', one, { documentIds: both(one.documentIds) }));
     for (const set of Object.values(state.tables.set))
       if (set.memberIds.includes(document.id)) change.push(updated('set', set, { memberIds: both(set.memberIds) }));
-    for (const query of Object.values(state.tables.query)) {
-      const { documentIds } = query.question;
-      if (documentIds?.includes(document.id))
-        change.push(updated('query', query, { question: { ...query.question, documentIds: both(documentIds) } }));
-    }
+    change.push(
+      ...queriesRewritten(state, (one) =>
+        'liesIn' in one ? { liesIn: { ...one.liesIn, documentIds: both(one.liesIn.documentIds) } } : one,
+      ),
+    );
     const stretch = (one: DocumentStretch): readonly DocumentStretch[] => {
       if (one.documentId !== document.id || one.end < cut) return [one];
       const first = one.start < cut - 1 ? [{ ...one, end: cut - 1 }] : [];

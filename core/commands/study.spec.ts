@@ -1,12 +1,9 @@
-import type { Question } from '../model/query';
 import { StudySchema } from '../model/study';
 import { applyChange } from '../change/apply';
 import { added, invert } from '../change/change';
 import { Bench } from '../testing/make';
 import { moveQuestion, questionsOf, removeQuestion } from './questions';
-import { deleteQuery, editStudy, noteExport, saveQuery, useRatings, workAs } from './study';
-
-const QUESTION: Question = { all: [], any: [], none: [], reach: 'passage', withCodesUnder: false, documentIds: null };
+import { editStudy, noteExport, useRatings, workAs } from './study';
 
 describe('what a study says of itself', () => {
   let bench: Bench;
@@ -41,19 +38,6 @@ describe('what a study says of itself', () => {
     expect(bench.run(workAs('Ada'))!.change.length).toBe(1);
     expect(bench.state.study.currentCoderId).toBe(bench.coderId);
     expect(() => bench.run(workAs(''))).toThrowError(/needs a name/);
-  });
-
-  it('keeps questions under a name, and replaces one of the same name only when that is asked for', () => {
-    bench.run(saveQuery('Worries', QUESTION));
-    const id = Object.keys(bench.state.tables.query)[0]!;
-    expect(bench.run(saveQuery('Worries', QUESTION))).toBeNull();
-    expect(() => bench.run(saveQuery('Worries', { ...QUESTION, withCodesUnder: true }))).toThrowError(/asks something else/);
-    bench.run(saveQuery(' Worries', { ...QUESTION, withCodesUnder: true }, true));
-    expect(Object.keys(bench.state.tables.query)).toEqual([id]);
-    expect(bench.state.tables.query[id]!.question.withCodesUnder).toBeTrue();
-    expect(() => bench.run(saveQuery(' ', QUESTION))).toThrowError(/needs a name/);
-    expect(bench.run(deleteQuery(id))!.sentence).toBe('deleted the query Worries');
-    expect(() => bench.run(deleteQuery(id))).toThrowError(/no longer there/);
   });
 
   it('notes exports without changing anything', () => {

@@ -1,10 +1,7 @@
-import { quoted } from '../text/quoted';
-import type { Query, Question } from '../model/query';
 import type { Study } from '../model/study';
-import type { Id } from '../model/ids';
 import { tidyLine } from '../text/normalise';
-import { added, removed, updated } from '../change/change';
-import { CommandError, found, short, type Command } from '../change/command';
+import { added, updated } from '../change/change';
+import { CommandError, short, type Command } from '../change/command';
 
 /** Changes what the study says of itself. */
 export function editStudy(fields: Partial<Pick<Study, 'title' | 'description' | 'caseWord' | 'language'>>): Command {
@@ -57,31 +54,4 @@ export function workAs(name: string): Command {
 /** Notes in the log that something was exported; nothing of the study changes. */
 export function noteExport(what: string): Command {
   return () => ({ change: [], sentence: `exported ${short(what)}`, isNote: true });
-}
-
-/** Keeps a question under a name; one with the same name is replaced. */
-export function saveQuery(name: string, question: Question, replaces = false): Command {
-  return (state, context) => {
-    const wanted = tidyLine(name);
-    if (!wanted) throw new CommandError('A query needs a name.');
-    const known = Object.values(state.tables.query).find((query) => query.name === wanted);
-    if (known && !replaces && JSON.stringify(known.question) !== JSON.stringify(question))
-      throw new CommandError(
-        `There is a query ${quoted(short(wanted))} already, and it asks something else. Choose another name, or replace it.`,
-      );
-    if (known && JSON.stringify(known.question) === JSON.stringify(question)) return null;
-    const query: Query = { id: context.newId(), name: wanted, question, createdAt: context.now };
-    return {
-      change: [known ? updated('query', known, { question }) : added('query', query)],
-      sentence: `saved the query ${short(wanted)}`,
-    };
-  };
-}
-
-/** Deletes a saved query. */
-export function deleteQuery(queryId: Id): Command {
-  return (state) => {
-    const query = found(state.tables.query[queryId], 'query');
-    return { change: [removed('query', query)], sentence: `deleted the query ${short(query.name)}` };
-  };
 }

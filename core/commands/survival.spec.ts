@@ -34,7 +34,7 @@ import { movePassage, recode } from './reshape-passages';
 import { addSet, deleteSet } from './sets';
 import { addSorting, deleteSorting, groupsToCategories } from './sortings';
 import { joinDocuments, splitDocument } from './split-join';
-import { deleteQuery, saveQuery } from './study';
+import { deleteQuery, saveQuery } from './queries';
 
 /** Numbers by which a command chooses among what there is. */
 type Choice = readonly [number, number, number];
@@ -43,6 +43,8 @@ const one = (state: StudyState, type: TableType, at: number): Id => {
   const ids = Object.keys(state.tables[type]);
   return ids[at % Math.max(1, ids.length)] ?? '';
 };
+/** One, or none where there are none. */
+const named = (state: StudyState, type: TableType, at: number): Id[] => [one(state, type, at)].filter(Boolean);
 const somePassage = (state: StudyState, at: number) => {
   const all = Object.values(state.passages).flatMap(unpackPassages);
   return all[at % Math.max(1, all.length)]!;
@@ -161,11 +163,37 @@ const ACTS: Readonly<Record<string, (bench: Bench, choice: Choice) => Command>> 
   'join values': ({ state }, [a]) => joinChoices(one(state, 'attribute', a), ['44', 'x'], 'older'),
   'remove a question': ({ state }, [a]) => removeQuestion(one(state, 'question', a)),
   'join questions': ({ state }, [a, b]) => joinQuestions(one(state, 'question', a), [one(state, 'question', b)]),
-  'keep a query': ({ state }, [a, b]) =>
-    saveQuery(`Query ${a}`, {
-      ...{ all: [one(state, 'code', a)], any: [one(state, 'code', b)], none: [], withCodesUnder: false, reach: 'passage' },
-      documentIds: [one(state, 'document', a)],
-    }),
+  'keep a query': ({ state }, [a, b, c]) =>
+    saveQuery(
+      `Query ${a}`,
+      {
+        all: [
+          {
+            carries: 'any',
+            codes: { codeIds: [one(state, 'code', a)], setIds: named(state, 'codeSet', b), withUnder: false },
+            reach: 'passage',
+          },
+          {
+            standing: 'near',
+            to: {
+              any: [
+                {
+                  liesIn: {
+                    documentIds: [one(state, 'document', a)],
+                    folderIds: named(state, 'folder', b),
+                    setIds: named(state, 'set', c),
+                  },
+                },
+              ],
+            },
+          },
+          { spokenBy: 'these', caseIds: named(state, 'case', a), names: [] },
+          { none: [{ answers: named(state, 'question', b) }, ...named(state, 'query', c).map((queryId) => ({ queryId }))] },
+          ...named(state, 'attribute', c).map((attributeId) => ({ attributeId, comparison: 'is' as const, values: ['44'] })),
+        ],
+      },
+      true,
+    ),
   'delete a query': ({ state }, [a]) => deleteQuery(one(state, 'query', a)),
   'make a set': ({ state }, [a, b]) => addSet('document', `Set ${a}`, [one(state, 'document', a), one(state, 'document', b)]),
   'make a live set': ({ state }, [a, b]) =>

@@ -54,14 +54,20 @@ const walks = new WeakMap<z.ZodType, Walk | null>();
 
 function walkOf(schema: z.ZodType): Walk | null {
   let walk = walks.get(schema);
-  if (walk === undefined) walks.set(schema, (walk = made(schema)));
+  if (walk === undefined) {
+    // a schema that lies within itself is walked by what its walk will be
+    walks.set(schema, (value, holder, beside) => walks.get(schema)?.(value, holder, beside) ?? value);
+    walks.set(schema, (walk = made(schema)));
+  }
   return walk;
 }
 
 /** Every mark in a schema. */
-export function marksIn(schema: z.ZodType): Mark[] {
+export function marksIn(schema: z.ZodType, seen = new Set<z.ZodType>()): Mark[] {
+  if (seen.has(schema)) return [];
+  seen.add(schema);
   const mark = markOf(schema);
-  return mark ? [mark] : partsOf(schema).flatMap(marksIn);
+  return mark ? [mark] : partsOf(schema).flatMap((part) => marksIn(part, seen));
 }
 
 function partsOf(schema: z.ZodType): readonly z.ZodType[] {
@@ -69,7 +75,7 @@ function partsOf(schema: z.ZodType): readonly z.ZodType[] {
   if (schema instanceof z.ZodArray) return [schema.element as z.ZodType];
   if (schema instanceof z.ZodRecord) return [schema.keyType as z.ZodType, schema.valueType as z.ZodType];
   if (schema instanceof z.ZodUnion) return schema.options as readonly z.ZodType[];
-  if (schema instanceof z.ZodNullable || schema instanceof z.ZodOptional || schema instanceof z.ZodReadonly)
+  if (schema instanceof z.ZodNullable || schema instanceof z.ZodOptional || schema instanceof z.ZodReadonly || schema instanceof z.ZodLazy)
     return [schema.unwrap() as z.ZodType];
   return [];
 }
@@ -119,7 +125,7 @@ function builtWalk(schema: z.ZodType): Walk | null {
   if (schema instanceof z.ZodUnion) return unionWalk(schema.options as readonly z.ZodType[]);
   if (schema instanceof z.ZodNullable) return withoutIt(schema.unwrap() as z.ZodType, null);
   if (schema instanceof z.ZodOptional) return withoutIt(schema.unwrap() as z.ZodType, undefined);
-  if (schema instanceof z.ZodReadonly) return walkOf(schema.unwrap() as z.ZodType);
+  if (schema instanceof z.ZodReadonly || schema instanceof z.ZodLazy) return walkOf(schema.unwrap() as z.ZodType);
   return null;
 }
 

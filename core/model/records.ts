@@ -9,7 +9,7 @@ import { LogEntrySchema } from './log-entry';
 import { MemoSchema } from './memo';
 import { PassageSchema } from './passage';
 import { ProposalSchema } from './proposal';
-import { QuerySchema } from './query';
+import { nested, QuerySchema } from './query';
 import { RelationSchema } from './relation';
 import { MemberSetSchema } from './set';
 import { SortingSchema } from './sorting';
@@ -127,7 +127,14 @@ export const RECORDS = {
       return { ...memo, about: all[0] ?? null, ...((also || all.length > 1) && { also: all.slice(1) }) };
     },
   }),
-  query: entry({ schema: QuerySchema, called: 'query', kept: 'row', file: 'queries.json', since: 1 }),
+  query: entry({
+    schema: QuerySchema,
+    called: 'query',
+    kept: 'row',
+    file: 'queries.json',
+    since: 1,
+    migrations: { 8: (record) => ('question' in record ? { ...record, question: nested(record.question) } : record) },
+  }),
   question: entry({ schema: AskedQuestionSchema, called: 'question', kept: 'row', file: 'questions.json', since: 2 }),
   set: entry({ schema: MemberSetSchema, called: 'set', kept: 'row', file: 'sets.json', since: 2 }),
   gloss: entry({ schema: GlossSchema, called: 'word of the glossary', kept: 'row', file: 'glosses.json', since: 3 }),

@@ -12,8 +12,9 @@ import { RECORDS, type RecordType } from './records';
  * 7: grounds of documents: recordings and pictures with their media; areas; what a document belongs to.
  * 8: media that stay where they are, services that made a transcript, words they were not sure of, what is typed for what; how
  *    pictures are shown, pages of a PDF. All of it may be absent.
+ * 9: queries as conditions within conditions, and what they had found when their answer was last seen.
  */
-export const SCHEMA_VERSION = 8;
+export const SCHEMA_VERSION = 9;
 
 /** Records as they were stored, before they are known to fit the current schemas. */
 export type StoredRecords = Readonly<Record<string, readonly unknown[]>>;

@@ -17,11 +17,7 @@ export interface StudyState {
   readonly passages: Readonly<Record<Id, PassageColumns>>;
 }
 
+export const NO_TABLES = Object.fromEntries(TABLE_TYPES.map((type) => [type, {}])) as unknown as StudyState['tables'];
+
 /** A state with a study and nothing in it. */
-export function emptyState(study: Study): StudyState {
-  return {
-    study,
-    tables: Object.fromEntries(TABLE_TYPES.map((type) => [type, {}])) as unknown as StudyState['tables'],
-    passages: {},
-  };
-}
+export const emptyState = (study: Study): StudyState => ({ study, tables: NO_TABLES, passages: {} });

@@ -1,96 +1,441 @@
+import assert from 'node:assert/strict';
 import fc from 'fast-check';
-import { Bench, someId, somePassages } from '../testing/make';
-import type { Question } from '../model/query';
+import { compareValues } from '../attributes/values';
+import { addAttribute } from '../commands/attributes';
+import { saveQuery } from '../commands/queries';
+import { rowsOf } from '../model/area';
+import { hasText, type Document, type Text } from '../model/document';
+import type { Id } from '../model/ids';
 import type { Passage } from '../model/passage';
+import type { Carries, PassageCondition, Stands } from '../model/passage-condition';
+import { nested, QuestionSchema, type Question } from '../model/query';
+import type { StudyState } from '../model/study-state';
 import { inReadingOrder, packPassages } from '../passages/columns';
-import { overlaps } from '../passages/relations';
-import { evaluate, type Scope } from './evaluate';
+import { after, before, inside, overlaps, samePlace } from '../passages/relations';
+import { Bench, someArea, somePassages } from '../testing/make';
+import { someCondition } from '../testing/some-conditions';
+import { isTimed, timeAt } from '../text/timeline';
+import { unitsOf } from '../text/units';
+import { AskedStudy } from './asked-study';
+import { Evaluation, hitsOf, type Scope } from './evaluate';
 import { waysOut } from './explain';
 
-const DOCUMENT = '00000000-0000-4000-8000-00000000000d';
-const NOBODY = { all: [], any: [], none: [], withCodesUnder: false, reach: 'passage', documentIds: null } as const satisfies Question;
-
-/** The definition, word for word, looking at every pair. */
-function naive(question: Question, passages: readonly Passage[], coderId: string | null): string[] {
-  const codes = (passage: Passage) =>
-    new Set(passage.codings.filter((coding) => coderId === null || coding.coderId === coderId).map((coding) => coding.codeId));
-  return [...passages].sort(inReadingOrder).flatMap((passage) => {
-    const own = codes(passage);
-    if (coderId !== null && own.size === 0 && passage.coderId !== coderId) return [];
-    const seen =
-      question.reach === 'passage'
-        ? own
-        : new Set(passages.filter((other) => overlaps(other, passage)).flatMap((other) => [...codes(other)]));
-    const wanted = [...question.all, ...question.any];
-    if (wanted.length > 0 && !wanted.some((id) => own.has(id))) return [];
-    const answers =
-      question.all.every((id) => seen.has(id)) &&
-      (question.any.length === 0 || question.any.some((id) => seen.has(id))) &&
-      !question.none.some((id) => seen.has(id));
-    return answers ? [passage.id] : [];
+/** A study with a document of every ground, two coders, speakers, cases, attributes, sets and a kept query; its passages come at random. */
+function studyToAsk() {
+  const bench = new Bench(21);
+  const other = bench.newId();
+  bench.state = {
+    ...bench.state,
+    tables: { ...bench.state.tables, coder: { ...bench.state.tables.coder, [other]: { id: other, name: 'Ben' } } },
+  };
+  const top = bench.addCode('Sea');
+  const codes = [top, bench.addCode('Waiting', top), bench.addCode('Boat', top), bench.addCode('Help'), bench.addCode('Calm')];
+  const talk = bench.addDocument(
+    'Talk',
+    ['Ann: We waited. It was late.', 'Bob: How late?', 'Bob: Go on.', 'Ann: Late. Very.'],
+    ['Ann', 'Bob'],
+  );
+  const note = bench.addDocument('Note', ['The pier was empty. Nobody spoke.', 'We left.', 'Rain.', 'More rain. And wind.']);
+  const tape = bench.record('Tape', 60);
+  const plan = bench.draw('Plan', 40, 30);
+  bench.do(addAttribute('case', 'age', 'number'));
+  bench.do(addAttribute('document', 'place', 'text'));
+  const [age, place] = Object.keys(bench.state.tables.attribute) as [Id, Id];
+  const ann = {
+    id: bench.newId(),
+    name: 'Ann',
+    description: '',
+    documentIds: [note.id],
+    stretches: [{ documentId: note.id, start: 0, end: 20 }],
+    values: { [age]: 41 },
+  };
+  const tom = { ...ann, id: bench.newId(), name: 'Tom', documentIds: [tape.id], stretches: [], values: {} };
+  const question = bench.newId();
+  const speakers = talk.speakers.map((one) => ({ ...one, interviewer: one.name === 'Bob', caseId: one.name === 'Ann' ? ann.id : null }));
+  const asked: Document = { ...talk, speakers, answers: [{ questionId: question, asked: null, start: 3, end: 30 }] };
+  const byHand = { id: bench.newId(), name: 'Notes', of: 'document' as const, memberIds: [note.id], condition: null };
+  const cases = { id: bench.newId(), name: 'Women', of: 'case' as const, memberIds: [ann.id], condition: null };
+  const codeSet = { id: bench.newId(), name: 'Quiet', codeIds: [codes[3]!, codes[4]!], conditions: null, createdAt: 1 };
+  bench.state = {
+    ...bench.state,
+    tables: {
+      ...bench.state.tables,
+      document: { ...bench.state.tables.document, [talk.id]: asked, [note.id]: { ...note, values: { [place]: 'Saltpans' } } },
+      case: { [ann.id]: ann, [tom.id]: tom },
+      question: { [question]: { id: question, text: 'How late?', order: 1 } },
+      set: { [byHand.id]: byHand, [cases.id]: cases },
+      codeSet: { [codeSet.id]: codeSet },
+    },
+  };
+  // the note is the transcript of something: its marks say when its words are spoken
+  const text = bench.texts.get(note.id)!;
+  bench.texts.set(note.id, {
+    ...text,
+    marks: [
+      { at: 0, kind: 'time', value: 0 },
+      { at: 40, kind: 'time', value: 9_000 },
+    ],
   });
+  const waiting: Carries = { carries: 'any', codes: { codeIds: [codes[1]!], setIds: [], withUnder: false }, reach: 'passage' };
+  bench.do(saveQuery('Waiting', { all: [waiting] }));
+  return {
+    bench,
+    documents: [talk, note, tape, plan] as const,
+    coders: [bench.coderId, other] as const,
+    asked: {
+      codes,
+      codeSets: [codeSet.id],
+      coders: [bench.coderId, other],
+      cases: [ann.id, tom.id],
+      documents: [talk.id, note.id, tape.id],
+      sets: [byHand.id, cases.id],
+      attributes: [age, place],
+      questions: [question],
+      queries: Object.keys(bench.state.tables.query),
+    },
+  };
 }
 
-describe('asking for passages', () => {
-  const someCodes = fc.uniqueArray(someId('a0'), { maxLength: 3 });
-  const someQuestion = fc
-    .record({ all: someCodes, any: someCodes, none: someCodes, reach: fc.constantFrom('passage' as const, 'overlap' as const) })
-    .map((parts): Question => ({ ...NOBODY, ...parts }));
+/** The definition, word for word: every passage held against every other. */
+class Naive {
+  constructor(
+    private readonly state: StudyState,
+    private readonly texts: ReadonlyMap<Id, Text>,
+    private readonly passages: readonly Passage[],
+    private readonly coderId: Id | null,
+  ) {}
 
-  it('finds exactly what the definition says', () => {
+  private codings(passage: Passage) {
+    return passage.codings.filter((coding) => this.coderId === null || coding.coderId === this.coderId);
+  }
+
+  isSeen(passage: Passage): boolean {
+    return this.coderId === null || passage.coderId === this.coderId || this.codings(passage).length > 0;
+  }
+
+  meets(passage: Passage, asked: PassageCondition): boolean {
+    const { tables } = this.state;
+    const document = tables.document[passage.documentId]!;
+    const text = this.texts.get(passage.documentId);
+    if ('all' in asked) return asked.all.every((one) => this.meets(passage, one));
+    if ('any' in asked) return asked.any.some((one) => this.meets(passage, one));
+    if ('none' in asked) return !asked.none.some((one) => this.meets(passage, one));
+    if ('carries' in asked) return this.carries(passage, asked);
+    if ('standing' in asked)
+      return this.passages.some(
+        (one) => one.documentId === passage.documentId && this.isSeen(one) && this.meets(one, asked.to) && this.stands(passage, one, asked),
+      );
+    if ('queryId' in asked) return tables.query[asked.queryId]!.question.all.every((one) => this.meets(passage, one));
+    const paragraph = text?.paragraphs.findLast((one) => one.start <= passage.start);
+    const speaker = document.speakers[paragraph?.speaker ?? -1];
+    if ('spokenBy' in asked)
+      return asked.spokenBy === 'interviewers'
+        ? speaker?.interviewer === true
+        : asked.spokenBy === 'others'
+          ? speaker?.interviewer !== true
+          : speaker !== undefined && (asked.names.includes(speaker.name) || asked.caseIds.includes(speaker.caseId ?? ''));
+    if ('answers' in asked)
+      return (
+        hasText(document) &&
+        document.answers.some((one) => asked.answers.includes(one.questionId) && overlaps(one, { start: passage.start, end: passage.end }))
+      );
+    if ('comment' in asked) {
+      const { comment } = passage;
+      if (asked.comment === 'none') return comment === '';
+      if (asked.comment === 'open question') return passage.open === true;
+      return comment !== '' && (asked.comment === 'some' || comment.toLowerCase().includes(asked.words.toLowerCase()));
+    }
+    if ('memo' in asked) return !asked.memo;
+    const cases = Object.values(tables.case).filter(
+      (one) =>
+        one.stretches.some((part) => part.documentId === document.id && overlaps(part, { start: passage.start, end: passage.end })) ||
+        speaker?.caseId === one.id ||
+        (!speaker?.caseId && !speaker?.interviewer && one.documentIds.includes(document.id)),
+    );
+    if ('attributeId' in asked) {
+      const attribute = tables.attribute[asked.attributeId]!;
+      const owners = attribute.of === 'case' ? cases : [document];
+      const had = owners.flatMap((one) => one.values[attribute.id] ?? []);
+      const [value] = asked.values;
+      if (asked.comparison === 'is known') return had.length > 0;
+      if (asked.comparison === 'is not known') return had.length === 0;
+      if (asked.comparison === 'is not') return had.every((one) => one !== value);
+      return had.some((one) => (asked.comparison === 'is' ? one === value : compareValues(attribute, one, value) > 0));
+    }
+    if ('liesIn' in asked) {
+      const { documentIds, setIds } = asked.liesIn;
+      if (documentIds.length + setIds.length === 0) return true;
+      return (
+        documentIds.includes(document.id) ||
+        setIds.some((id) => tables.set[id]!.memberIds.some((member) => member === document.id || cases.some((one) => one.id === member)))
+      );
+    }
+    if ('kinds' in asked) return asked.kinds.length === 0 || asked.kinds.includes(document.kind);
+    return asked.grounds.length === 0 || asked.grounds.includes(document.ground.of);
+  }
+
+  private carries(passage: Passage, { carries, number = 1, codes, reach, given }: Carries): boolean {
+    const looked =
+      reach === 'passage' ? [passage] : this.passages.filter((one) => one.documentId === passage.documentId && overlaps(one, passage));
+    const seen = looked
+      .flatMap((one) => this.codings(one))
+      .filter(
+        (one) =>
+          !given ||
+          ((!given.coderIds || given.coderIds.includes(one.coderId)) &&
+            (given.from === undefined || one.createdAt >= new Date(1970, 0, 5).getTime()) &&
+            (given.ratedFrom === undefined || (one.rating ?? 0) >= given.ratedFrom)),
+      )
+      .map((one) => one.codeId);
+    const { code, codeSet } = this.state.tables;
+    const under = (id: Id): Id[] => [
+      id,
+      ...(codes.withUnder
+        ? Object.values(code)
+            .filter((one) => one.parentId === id)
+            .flatMap((one) => under(one.id))
+        : []),
+    ];
+    const groups = [...codes.codeIds.map(under), ...codes.setIds.map((id) => codeSet[id]!.codeIds.flatMap(under))];
+    const met = groups.filter((group) => group.some((id) => seen.includes(id))).length;
+    const any = groups.length === 0 ? seen.length > 0 : met > 0;
+    if (carries === 'none') return !any;
+    if (carries === 'any' || groups.length === 0) return any;
+    return met >= (carries === 'all' ? groups.length : number);
+  }
+
+  private stands(a: Passage, b: Passage, { standing, within }: Stands): boolean {
+    const distance = within && this.distance(a, b, within.unit);
+    const close = !within || (distance !== null && distance! <= within.count);
+    const [one, other] = [flat(a), flat(b)];
+    switch (standing) {
+      case 'overlaps':
+        return overlaps(a, b);
+      case 'same place':
+        return samePlace(a, b);
+      case 'inside':
+        return inside(a, b);
+      case 'around':
+        return inside(b, a);
+      case 'near':
+        return overlaps(a, b) || (within !== undefined && close);
+      case 'before':
+        return !a.area && before(one, other) && close;
+      case 'after':
+        return !a.area && after(one, other) && close;
+    }
+  }
+
+  private distance(a: Passage, b: Passage, unit: 'sentence' | 'paragraph' | 'turn' | 'second'): number | null {
+    const text = this.texts.get(a.documentId);
+    if (a.area) return null;
+    const [first, last] = a.start <= b.start ? [a, b] : [b, a];
+    if (unit === 'second') {
+      if (text && !isTimed(text)) return null;
+      const at = (position: number) => (text ? timeAt(text, position) : position);
+      return Math.max(0, at(last.start) - at(first.end)) / 1000;
+    }
+    if (!text) return null;
+    const units = unitsOf(text, unit, 'en');
+    const indexOf = (position: number) => Math.max(0, units.filter((one) => one.start <= position).length - 1);
+    return Math.max(0, indexOf(last.start) - indexOf(first.end - 1));
+  }
+}
+
+const flat = ({ start, end }: Passage) => ({ start, end });
+
+describe('asking for passages', () => {
+  const { bench, documents, coders, asked } = studyToAsk();
+  const [talk, note, tape, plan] = documents;
+  const lengths = new Map([...documents].map((one) => [one.id, one.ground.of === 'text' ? one.characters : 60]));
+  const everything = (coderId: Id | null = null): Scope => ({ documentIds: new Set(lengths.keys()), coderId });
+
+  /** Passages of every document, with codes of the study. */
+  const passagesOf = (document: Document) =>
+    fc
+      .tuple(somePassages(document.id, lengths.get(document.id)!), fc.array(someArea(), { minLength: 25, maxLength: 25 }))
+      .map(([made, areas]) =>
+        made.map((passage, at): Passage => {
+          const named = passage.codings.map((coding, nth) => ({
+            codeId: asked.codes[Number(coding.codeId.slice(-2)) % asked.codes.length]!,
+            coderId: coders[Number(coding.coderId.slice(-1))]!,
+            createdAt: coding.createdAt,
+            ...(nth % 2 ? { rating: 1 + (nth % 3) } : {}),
+          }));
+          const area = document.ground.of === 'picture' ? { area: areas[at]!, ...rowsOf(areas[at]!) } : {};
+          return {
+            ...passage,
+            ...area,
+            id: `${document.id.slice(-8)}${passage.id.slice(8)}`,
+            coderId: coders[Number(passage.coderId.slice(-1))]!,
+            codings: named,
+            ...(passage.comment && at % 2 ? { open: true } : {}),
+          };
+        }),
+      );
+
+  function ask(question: Question, scope: Scope = everything(), state: StudyState = bench.state) {
+    const study = new AskedStudy(
+      state.tables,
+      () => Object.values(state.passages),
+      'en',
+      () => 0,
+    );
+    const evaluation = new Evaluation(question, study, scope);
+    const hits = Object.values(state.passages).flatMap((columns) => {
+      if (!evaluation.concerns(columns.documentId)) return [];
+      const document = state.tables.document[columns.documentId]!;
+      const text = evaluation.needsText(document) ? (bench.texts.get(document.id) ?? null) : null;
+      return hitsOf(columns, evaluation.rowsIn(columns, document, text));
+    });
+    return { hits, ids: hits.map((hit) => hit.passageId), parts: evaluation.parts() };
+  }
+
+  const packed = (all: readonly (readonly Passage[])[]): StudyState => ({
+    ...bench.state,
+    passages: Object.fromEntries(documents.map((document, at) => [document.id, packPassages(document.id, all[at]!, document.ground.of)])),
+  });
+
+  it('finds exactly what the definition says: every part and relation, nested, on every ground, for one coder and for all', () => {
+    const allPassages = fc.tuple(passagesOf(talk), passagesOf(note), passagesOf(tape), passagesOf(plan));
+    const someAll = fc.array(someCondition(asked, 3), { maxLength: 3 });
     fc.assert(
-      fc.property(somePassages(DOCUMENT), someQuestion, fc.option(someId('c0', 2)), (passages, question, coderId) => {
-        const hits = evaluate(question, [packPassages(DOCUMENT, passages)], {}, { documentIds: new Set([DOCUMENT]), coderId });
-        expect(hits.map((hit) => hit.passageId)).toEqual(naive(question, passages, coderId));
+      fc.property(allPassages, someAll, fc.option(fc.constantFrom(...coders)), (all, parts, coderId) => {
+        const state = packed(all);
+        const naive = new Naive(state, bench.texts, all.flat(), coderId);
+        const sorted = all.flatMap((some) => [...some].sort(inReadingOrder));
+        const { ids, parts: counts } = ask({ all: parts }, everything(coderId), state);
+        const seen = sorted.filter((passage) => naive.isSeen(passage));
+        const meeting = (asked: PassageCondition) => seen.filter((passage) => naive.meets(passage, asked)).map((passage) => passage.id);
+        assert.deepEqual(ids, meeting({ all: parts }));
+        parts.forEach((part, at) => {
+          assert.equal(counts[at]!.alone, meeting(part).length);
+          assert.equal(counts[at]!.left, meeting({ all: parts.slice(0, at + 1) }).length);
+        });
       }),
-      { numRuns: 400 },
+      { numRuns: 1_500 },
     );
   });
 
-  describe('in a small study', () => {
-    const bench = new Bench();
-    const one = bench.addDocument('One', ['The nurse came over on the last boat and nobody saw her land.']);
-    const two = bench.addDocument('Two', ['We never locked a door in our lives.']);
-    const category = bench.addCode('Being an islander');
-    const doors = bench.addCode('Doors', category);
-    const help = bench.addCode('Help');
-    const rare = bench.addCode('Rare');
-    bench.code(one, 0, 20, help);
-    bench.code(one, 10, 30, doors);
-    bench.code(two, 0, 10, doors);
-    const columns = Object.values(bench.state.passages);
-    const codes = bench.state.tables.code;
-    const everything: Scope = { documentIds: new Set([one.id, two.id]), coderId: null };
-    const ask = (question: Partial<Question>, scope = everything) => evaluate({ ...NOBODY, ...question }, columns, codes, scope).length;
-
-    it('counts codes of overlapping passages only when asked to', () => {
-      expect(ask({ all: [help, doors] })).toBe(0);
-      expect(ask({ all: [help, doors], reach: 'overlap' })).toBe(2);
+  it('keeps its meaning when it comes from an earlier version', () => {
+    const some = fc.subarray(asked.codes, { maxLength: 3 });
+    const flat = fc.record({
+      all: some,
+      any: some,
+      none: some,
+      withCodesUnder: fc.boolean(),
+      reach: fc.constantFrom('passage' as const, 'overlap' as const),
+      documentIds: fc.option(fc.subarray([talk.id, note.id])),
     });
+    fc.assert(
+      fc.property(fc.tuple(passagesOf(talk), passagesOf(note)), flat, (all, old) => {
+        const state = packed([...all, [], []]);
+        const passages = all.flat();
+        const under = (id: Id) =>
+          old.withCodesUnder
+            ? [
+                id,
+                ...Object.values(state.tables.code)
+                  .filter((one) => one.parentId === id)
+                  .map((one) => one.id),
+              ]
+            : [id];
+        const codesOf = (passage: Passage) => new Set(passage.codings.map((coding) => coding.codeId));
+        const expected = all
+          .flatMap((some) => [...some].sort(inReadingOrder))
+          .filter((passage) => {
+            if (old.documentIds && !old.documentIds.includes(passage.documentId)) return false;
+            const own = codesOf(passage);
+            const met =
+              old.reach === 'passage'
+                ? [passage]
+                : passages.filter((one) => one.documentId === passage.documentId && overlaps(one, passage));
+            const seen = new Set(met.flatMap((one) => [...codesOf(one)]));
+            const wanted = [...old.all, ...old.any].flatMap(under);
+            if (wanted.length > 0 && !wanted.some((id) => own.has(id))) return false;
+            const has = (id: Id) => under(id).some((one) => seen.has(one));
+            return old.all.every(has) && (old.any.length === 0 || old.any.some(has)) && !old.none.some(has);
+          });
+        const question = QuestionSchema.parse(nested(old));
+        assert.deepEqual(
+          ask(question, everything(), state).ids,
+          expected.map((one) => one.id),
+        );
+      }),
+      { numRuns: 300 },
+    );
+    expect(nested({ all: 'no question' })).toEqual({ all: 'no question' });
+  });
 
-    it('lets a category stand for what is under it only when asked to', () => {
-      expect(ask({ all: [category] })).toBe(0);
-      expect(ask({ all: [category], withCodesUnder: true })).toBe(2);
+  it('is answered by nothing where it asks for what is gone, or for itself', () => {
+    const state = packed([[], [], [], []]);
+    const [queryId] = asked.queries as [Id];
+    const circle = { ...state.tables.query[queryId]!, question: { all: [{ queryId }] } };
+    const lines: Passage[] = [
+      { id: bench.newId(), documentId: talk.id, start: 0, end: 5, comment: '', coderId: coders[0], createdAt: 1, codings: [] },
+    ];
+    const study = { ...packed([lines, [], [], []]), tables: { ...state.tables, query: { [queryId]: circle } } };
+    expect(ask({ all: [{ queryId }] }, everything(), study).ids).toEqual([]);
+    for (const gone of [{ queryId: bench.newId() }, { attributeId: bench.newId(), comparison: 'is not known' as const, values: [] }])
+      expect(ask({ all: [gone] }, everything(), study).ids).toEqual([]);
+    expect(ask({ all: [] }, everything(), study).ids.length).toBe(1);
+  });
+
+  describe('that finds nothing', () => {
+    const small = new Bench(3);
+    const one = small.addDocument('One', ['The nurse came over on the last boat and nobody saw her land.']);
+    const two = small.addDocument('Two', ['We never locked a door in our lives.']);
+    const category = small.addCode('Being an islander');
+    const doors = small.addCode('Doors', category);
+    const help = small.addCode('Help');
+    const rare = small.addCode('Rare');
+    small.code(one, 0, 20, help);
+    small.code(one, 10, 30, doors);
+    small.code(two, 0, 10, doors);
+    const study = new AskedStudy(
+      small.state.tables,
+      () => Object.values(small.state.passages),
+      'en',
+      () => 0,
+    );
+    const all: Scope = { documentIds: new Set([one.id, two.id]), coderId: null };
+    const count = (question: Question, scope: Scope): Promise<number> => {
+      const evaluation = new Evaluation(question, study, scope);
+      for (const columns of Object.values(small.state.passages))
+        if (evaluation.concerns(columns.documentId)) evaluation.rowsIn(columns, small.state.tables.document[columns.documentId]!, null);
+      return Promise.resolve(evaluation.found);
+    };
+    const carries = (how: Carries['carries'], ...codeIds: Id[]): Carries => ({
+      carries: how,
+      codes: { codeIds, setIds: [], withUnder: false },
+      reach: 'passage',
     });
+    const ways = async (parts: PassageCondition[], scope = all) =>
+      (await waysOut({ all: parts }, count, scope, all)).map(({ change, found }) => [change?.do ?? 'whole study', found]);
 
-    it('keeps to the chosen documents and to the scope', () => {
-      expect(ask({ any: [doors], documentIds: [two.id] })).toBe(1);
-      expect(ask({ any: [doors] }, { documentIds: new Set([one.id]), coderId: null })).toBe(1);
-      expect(ask({ any: [doors] }, { documentIds: everything.documentIds, coderId: bench.newId() })).toBe(0);
-    });
-
-    it('explains an empty answer by the steps that bring something back, the best first', () => {
-      const ways = waysOut({ ...NOBODY, all: [help, doors] }, columns, codes, everything, everything);
-      expect(ways.map((way) => [way.step.do, way.found])).toEqual([
-        ['drop', 2],
-        ['reach overlap', 2],
-        ['drop', 1],
+    it('is explained by the single changes that bring something back, the best first', async () => {
+      expect(await ways([carries('all', help, doors)])).toEqual([
+        ['any of', 3],
+        ['without code', 2],
+        ['overlapping', 2],
+        ['without code', 1],
       ]);
-      const narrow: Scope = { documentIds: new Set([two.id]), coderId: null };
-      expect(waysOut({ ...NOBODY, all: [help] }, columns, codes, narrow, everything).map((way) => way.step.do)).toContain('whole study');
-      // to ask for no code at all would be to give the question up
-      expect(waysOut({ ...NOBODY, all: [rare] }, columns, codes, everything, everything)).toEqual([]);
-      expect(waysOut({ ...NOBODY, any: [rare] }, columns, codes, everything, everything)).toEqual([]);
+      // in an order that does not matter: both bring back one
+      expect(
+        (await ways([carries('any', help), carries('none', help)])).filter(([how]) => how === 'without').map(([, found]) => found),
+      ).toEqual([2, 1]);
+      expect(await ways([carries('any', category)])).toEqual([['with under', 2]]);
+      expect(await ways([{ standing: 'before', to: carries('any', doors), within: { count: 0, unit: 'second' } }])).toEqual([]);
+      expect(await ways([carries('any', help)], { documentIds: new Set([two.id]), coderId: null })).toEqual([['whole study', 1]]);
+      // to ask for nothing at all would be to give the question up
+      expect(await ways([carries('any', rare)])).toEqual([]);
     });
+  });
+
+  it('can be kept as it is: random questions fit their schema, and only so deep', () => {
+    fc.assert(fc.property(someCondition(asked, 4), (condition) => QuestionSchema.safeParse({ all: [condition] }).success));
+    let deep: PassageCondition = { memo: true };
+    for (let level = 0; level < 20; level++) deep = { all: [deep] };
+    expect(QuestionSchema.safeParse({ all: [deep] }).success).toBeFalse();
   });
 });

@@ -96,23 +96,54 @@ export const WRITING: readonly Stride[] = [
     },
   },
   {
-    name: 'ask and save a question',
+    name: 'ask and keep a question',
+    weight: 3,
+    go: async (walk) => {
+      const { page, dice, filum } = walk;
+      await filum.goTo('Queries');
+      const anew = page.getByRole('button', { name: 'Ask anew' });
+      if ((await anew.isVisible()) && dice.onceIn(2)) await anew.click();
+      for (let left = 1 + dice.below(3); left > 0; left--) {
+        await page.locator('fl-condition-list > .add').last().click();
+        const offers = page.locator('.mat-mdc-menu-panel [mat-menu-item]');
+        const offer = offers.nth(dice.below(await walk.settled(offers)));
+        walk.note((await offer.textContent())!.trim());
+        await offer.click();
+        const find = page.locator('fl-choose-codes input').first();
+        if (!(await find.isVisible())) continue;
+        await find.fill(dice.one(['wor', 'wait', 'time', 'zzz']));
+        await page.keyboard.press('Enter');
+        await page.keyboard.press('Escape');
+      }
+      const part = await walk.any('fl-condition-list fl-part .part');
+      if (part) await part.click();
+      const other = await walk.any('.mat-mdc-menu-panel [mat-menu-item]');
+      if (other) await other.click();
+      const keep = page.getByRole('button', { name: 'Keep', exact: true }).first();
+      if ((await keep.isVisible()) && dice.onceIn(2)) {
+        await keep.click();
+        await page.locator('mat-dialog-container').getByRole('button', { name: 'Keep', exact: true }).click();
+      }
+    },
+  },
+  {
+    name: 'take away a part, or a kept query',
     weight: 2,
     go: async (walk) => {
       const { page, dice, filum } = walk;
       await filum.goTo('Queries');
-      await page.getByRole('button', { name: 'Choose codes: that carry all of' }).click();
-      await page
-        .locator('fl-choose-codes input')
-        .first()
-        .fill(dice.one(['wor', 'wait', 'time']));
-      await page.keyboard.press('Enter');
-      await page.keyboard.press('Escape');
-      const save = page.getByRole('button', { name: /^Save/ }).first();
-      if ((await save.isVisible()) && (await save.isEnabled()) && dice.onceIn(2)) {
-        await save.click();
-        await page.locator('mat-dialog-container').getByRole('button', { name: 'Save', exact: true }).click();
-      }
+      const away = await walk.any('fl-condition-list button[aria-label^="Take away"]');
+      if (away && dice.onceIn(2)) return away.click();
+      const kept = page.getByRole('button', { name: 'Kept queries' });
+      if (!(await kept.isVisible())) return;
+      await kept.click();
+      const entry = await walk.any(
+        dice.onceIn(3) ? '.mat-mdc-menu-panel .forget' : '.mat-mdc-menu-panel .saved [mat-menu-item]:first-child',
+      );
+      await entry?.click();
+      const yes = page.locator('mat-dialog-container button.danger');
+      await page.waitForTimeout(200);
+      if (await yes.isVisible()) await yes.click();
     },
   },
 ];

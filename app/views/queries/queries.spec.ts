@@ -1,25 +1,33 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
+import { joinCodes } from '@core/commands/join-codes';
+import { deleteCode } from '@core/commands/codes';
+import { addMemo } from '@core/commands/memos';
+import { saveQuery } from '@core/commands/queries';
 import type { Id } from '@core/model/ids';
+import type { PassageCondition } from '@core/model/passage-condition';
 import { Bench } from '@core/testing/make';
-import { analysisHere } from '../../testing/analysis-here';
-import { selectQueries } from '../../state/study.selectors';
+import { selectCodes, selectData, selectQueries } from '../../state/study.selectors';
 import { ScopeActions } from '../../state/study.actions';
 import { TextCache } from '../../state/text-cache';
+import { analysisHere } from '../../testing/analysis-here';
 import { drawn, type Drawn } from '../../testing/component-with-study';
-import { EMPTY_QUESTION } from './query-draft';
 import { Queries } from './queries';
-import { deleteCode } from '@core/commands/codes';
-import { joinCodes } from '@core/commands/join-codes';
-import { addMemo } from '@core/commands/memos';
-import { saveQuery } from '@core/commands/study';
 
 describe('asking for passages', () => {
   let queries: Drawn<Queries>;
   const codes: Record<string, Id> = {};
   const summary = () => queries.find('[data-summary]').textContent;
-  const choose = async (part: string, ...names: string[]) => {
-    await queries.click(queries.button(`Choose codes: ${part}`));
+  const kept = () => Object.values(TestBed.inject(Store).selectSignal(selectQueries)());
+  const overlay = async (name: string) => {
+    const entry = [...document.querySelectorAll<HTMLElement>('.mat-mdc-menu-panel [mat-menu-item]')].find(
+      (one) => one.textContent.trim() === name,
+    );
+    if (!entry) throw new Error(`There is no entry “${name}”.`);
+    entry.click();
+    await queries.settle();
+  };
+  const tick = async (...names: string[]) => {
     for (const name of names) {
       const label = queries.all('fl-choose-codes label').find((one) => one.textContent.includes(name))!;
       label.querySelector('input')!.click();
@@ -27,6 +35,21 @@ describe('asking for passages', () => {
     }
     await queries.press('fl-choose-codes input', 'Escape');
   };
+  /** Begins a question that asks for one of some codes. */
+  const choose = async (...names: string[]) => {
+    await queries.click(queries.button('Choose codes'));
+    await tick(...names);
+  };
+  /** Turns a part into something else. */
+  const turn = async (from: string, to: string) => {
+    await queries.click(queries.button(from));
+    await overlay(to);
+  };
+  const carrying = (...names: string[]): PassageCondition => ({
+    carries: 'any',
+    codes: { codeIds: names.map((name) => codes[name]!), setIds: [], withUnder: false },
+    reach: 'passage',
+  });
 
   beforeEach(async () => {
     const bench = new Bench();
@@ -43,41 +66,75 @@ describe('asking for passages', () => {
   });
 
   it('begins by saying what can be asked', () => {
-    expect(queries.find('.empty').textContent).toContain('Choose codes in the sentence above');
+    expect(queries.find('.empty').textContent).toContain('Say in the sentence above what they do');
     expect(queries.all('[data-summary]').length).toBe(0);
   });
 
-  it('answers all, at least one and none, and takes a code back out of the sentence', async () => {
-    await choose('that carry all of', 'Waiting');
-    expect(summary()).toBe('2 passages in 1 document');
-    await choose('and none of', 'Worry');
-    expect(summary()).toBe('1 passage in 1 document');
-    await queries.click(queries.button('Without Worry'));
-    expect(summary()).toBe('2 passages in 1 document');
-    await queries.click(queries.button('Without Waiting'));
-    await choose('and at least one of', 'Waiting', 'Worry');
+  it('answers any, all and none of some codes, and takes a code back out of the sentence', async () => {
+    await choose('Waiting', 'Worry');
     expect(summary()).toBe('3 passages in 2 documents');
+    await turn('any of', 'all of');
+    expect(summary()).toBe('1 passage in 1 document');
+    await turn('all of', 'none of');
+    expect(summary()).toBe('0 passages in 0 documents');
+    await queries.click(queries.button('Without Waiting'));
+    expect(summary()).toBe('1 passage in 1 document');
+  });
+
+  it('says of each part how many it holds of, and how many it leaves', async () => {
+    await choose('Waiting');
+    await queries.click(queries.button('and'));
+    await overlay('not: none of several things');
+    await tick('Worry');
+    expect(summary()).toBe('1 passage in 1 document');
+    expect(queries.texts('fl-condition-list .count')).toEqual(['2', '2', '1', '1']);
+    await queries.click(queries.button('Take away part 1'));
+    expect(queries.texts('fl-condition-list .count')).toEqual(['1', '1']);
+  });
+
+  it('asks how passages stand to others that are asked for in turn', async () => {
+    await choose('Waiting');
+    await queries.click(queries.button('and'));
+    await overlay('overlap, lie near or beside others');
+    await tick('Worry');
+    expect(summary()).toBe('2 passages in 1 document');
+    await turn('come within', 'come after');
+    expect(summary()).toBe('1 passage in 1 document');
+    await turn('come after', 'overlap');
+    expect(summary()).toBe('1 passage in 1 document');
+  });
+
+  it('does not ask for what is still to be chosen', async () => {
+    queries.session.run(saveQuery('Worries', { all: [carrying('Worry')] }));
+    await choose('Waiting');
+    await queries.click(queries.button('and'));
+    await overlay('answer a kept query');
+    expect(summary()).toBe('2 passages in 1 document');
+    expect(queries.texts('fl-condition-list .count')).toEqual(['2', '2']);
+    await turn('choose one', 'Worries');
+    expect(summary()).toBe('1 passage in 1 document');
   });
 
   it('counts a category by itself, or with what is under it where that is the step that brings something back', async () => {
-    await choose('that carry all of', 'Crossing');
+    await choose('Crossing');
     expect(queries.find('.empty').textContent).toContain('No passage answers this');
     expect(queries.texts('.empty li')).toEqual(['with what is under the codes2 passages']);
     await queries.click(queries.button('with what is under the codes'));
     expect(summary()).toBe('2 passages in 1 document');
-    await queries.click(queries.button('with what is under it'));
+    await turn('with what is under it', 'by itself');
     expect(summary()).toBe('0 passages in 0 documents');
   });
 
   it('says of an empty answer which one step brings something back, and takes it', async () => {
-    await choose('that carry all of', 'Waiting', 'Relief');
-    expect(queries.texts('.empty li button')).toEqual(['without asking for “Relief”']);
+    await choose('Waiting', 'Relief');
+    await turn('any of', 'all of');
+    expect(queries.texts('.empty li button').sort()).toEqual(['with any of the codes in place of all', 'without asking for “Relief”']);
     await queries.click(queries.button('without asking for “Relief”'));
     expect(summary()).toBe('2 passages in 1 document');
   });
 
   it('names the scope where that is what leaves nothing', async () => {
-    await choose('that carry all of', 'Waiting');
+    await choose('Waiting');
     TestBed.inject(Store).dispatch(ScopeActions.kindsChosen({ kinds: ['article'] }));
     await queries.settle();
     await queries.click(queries.button('looking at the whole study'));
@@ -85,18 +142,18 @@ describe('asking for passages', () => {
   });
 
   it('says by name what it asks for that was deleted, instead of finding more, and takes it out', async () => {
-    await choose('that carry all of', 'Waiting', 'Worry');
-    expect(summary()).toBe('1 passage in 1 document');
+    await choose('Waiting', 'Worry');
+    await turn('any of', 'all of');
     queries.session.run(deleteCode(codes['Worry']!));
     await queries.settle();
     expect(queries.texts('.sentence .code')).toEqual(['Wa Waiting', 'Worry (deleted)']);
-    expect(queries.texts('.empty li button')).toEqual(['without asking for “Worry (deleted)”']);
+    expect(queries.texts('.empty li button')).toContain('without asking for “Worry (deleted)”');
     await queries.click(queries.button('Without Worry (deleted)'));
     expect(summary()).toBe('2 passages in 1 document');
   });
 
   it('asks for the code that another was joined into', async () => {
-    await choose('that carry all of', 'Worry');
+    await choose('Worry');
     queries.session.run(joinCodes(codes['Relief']!, [codes['Worry']!]));
     await queries.settle();
     expect(queries.texts('.sentence .code')).toEqual(['Re Relief']);
@@ -104,37 +161,55 @@ describe('asking for passages', () => {
   });
 
   it('is asked when the address names a kept one', async () => {
-    queries.session.run(saveQuery('Worries', { ...EMPTY_QUESTION, all: [codes['Worry']!] }));
-    const [kept] = Object.values(TestBed.inject(Store).selectSignal(selectQueries)());
-    queries.fixture.componentRef.setInput('query', kept!.id);
+    queries.session.run(saveQuery('Worries', { all: [carrying('Worry')] }));
+    queries.fixture.componentRef.setInput('query', kept()[0]!.id);
     await queries.settle();
     expect(summary()).toBe('2 passages in 2 documents');
   });
 
   it('names what stands on a kept one before it is deleted', async () => {
-    queries.session.run(saveQuery('Worries', { ...EMPTY_QUESTION, all: [codes['Worry']!] }));
-    const [kept] = Object.values(TestBed.inject(Store).selectSignal(selectQueries)());
-    queries.session.run(addMemo({ title: 'Of worries', kind: 'analytic', about: { type: 'query', id: kept!.id }, text: 'x' }));
+    queries.session.run(saveQuery('Worries', { all: [carrying('Worry')] }));
+    const [query] = kept();
+    queries.session.run(addMemo({ title: 'Of worries', kind: 'analytic', about: { type: 'query', id: query!.id }, text: 'x' }));
     await queries.settle();
     queries.answers.yes = false;
-    await queries.click(queries.button('Saved queries'));
+    await queries.click(queries.button('Kept queries'));
     document.querySelector<HTMLElement>('[aria-label="Delete the query Worries"]')!.click();
     await queries.settle();
     expect(queries.answers.asked).toEqual(['Delete the query “Worries”?']);
-    expect(Object.keys(TestBed.inject(Store).selectSignal(selectQueries)())).toEqual([kept!.id]);
+    expect(kept().map((one) => one.id)).toEqual([query!.id]);
   });
 
-  it('is kept under a name and asked again', async () => {
-    await choose('that carry all of', 'Worry');
+  it('is kept under a name, asked again, and tells what is new since its answer was seen', async () => {
+    await choose('Worry');
     queries.answers.text = 'Worries';
-    await queries.click(queries.button('Save'));
-    expect(Object.values(TestBed.inject(Store).selectSignal(selectQueries)()).map((one) => [one.name, one.question.all])).toEqual([
-      ['Worries', [codes['Worry']!]],
-    ]);
+    await queries.click(queries.button('Keep'));
+    expect(kept().map((one) => [one.name, one.question.all])).toEqual([['Worries', [carrying('Worry')]]]);
+    await queries.click(queries.button('All seen'));
+    expect(queries.host.textContent).toContain('nothing new since');
     await queries.click(queries.button('Ask anew'));
     expect(queries.all('[data-summary]').length).toBe(0);
-    await queries.click(queries.button('Saved queries'));
+    await queries.click(queries.button('Kept queries'));
     await queries.click(queries.button('Worries'));
     expect(summary()).toBe('2 passages in 2 documents');
+    queries.session.run(joinCodes(codes['Worry']!, [codes['Waiting']!]));
+    await queries.settle();
+    expect(queries.host.textContent).toContain('1 new, 0 gone since');
+    await queries.click(queries.button('Show the new'));
+    expect(summary()).toBe('1 passage in 1 document');
+  });
+
+  it('gives a code to what is chosen and shown, and makes a code of all of it that says where it came from', async () => {
+    await choose('Worry');
+    await queries.click(queries.button('More'));
+    queries.answers.text = 'Troubled';
+    await overlay('Make a code of the answer');
+    const state = TestBed.inject(Store).selectSignal(selectData)()!;
+    const made = Object.values(TestBed.inject(Store).selectSignal(selectCodes)()).find((code) => code.name === 'Troubled')!;
+    expect(made.notes).toBe('Made of the 2 passages that carry Worry.');
+    expect(Object.values(state.passages).filter((columns) => columns.codes.includes(made.id)).length).toBe(2);
+    expect(queries.all('.bar')[0]!.textContent).not.toContain('chosen');
+    await queries.click(queries.button('Choose all'));
+    expect(queries.all('.bar')[0]!.textContent).toContain('2 chosen');
   });
 });

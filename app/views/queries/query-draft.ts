@@ -3,7 +3,7 @@ import { QuestionSchema, type Question } from '@core/model/query';
 import { mappedAs } from '@core/model/references';
 import { MovedHere } from '../../state/moved-here';
 
-export const EMPTY_QUESTION: Question = { all: [], any: [], none: [], withCodesUnder: false, reach: 'passage', documentIds: null };
+export const EMPTY_QUESTION: Question = { all: [] };
 
 /**
  * The question being asked, and how far its answer was scrolled: kept while the researcher looks at a passage and comes

@@ -12,13 +12,13 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { keepInWindow } from '../../ui/keep-in-window';
+import { floatBelow } from '../../../ui/float-below';
 import { Store } from '@ngrx/store';
 import { findCodes } from '@core/codebook/find-codes';
 import type { Id } from '@core/model/ids';
-import { selectCodes } from '../../state/study.selectors';
-import { Swatch } from '../../ui/swatch/swatch';
-import { CodeCounts, howOften } from '../../state/code-counts';
+import { selectCodes } from '../../../state/study.selectors';
+import { Swatch } from '../../../ui/swatch/swatch';
+import { CodeCounts, howOften } from '../../../state/code-counts';
 
 /** Ticks codes for a part of a question. Closes with Escape or a click elsewhere. */
 @Component({
@@ -49,7 +49,7 @@ import { CodeCounts, howOften } from '../../state/code-counts';
       }
     </ul>
   `,
-  styleUrl: './chooser.scss',
+  styleUrl: '../../../ui/sentence/chooser.scss',
   host: { role: 'dialog', 'aria-label': 'Choose codes' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -73,7 +73,7 @@ export class ChooseCodes {
 
   constructor() {
     afterNextRender(() => {
-      keepInWindow(this.host);
+      floatBelow(this.host);
       this.box().nativeElement.focus();
     });
   }
@@ -91,8 +91,10 @@ export class ChooseCodes {
     if (first && this.typed().trim()) this.toggle(first.code.id);
   }
 
-  @HostListener('keydown.escape')
-  protected close(): void {
+  @HostListener('keydown.escape', ['$event'])
+  protected close(event: Event): void {
+    event.stopPropagation();
+    this.host.parentElement?.querySelector('button')?.focus();
     this.closed.emit();
   }
 

@@ -1,0 +1,108 @@
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  HostListener,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { fold } from '@core/text/fold';
+import { floatBelow } from '../float-below';
+
+/** Something that can be ticked. */
+export interface Offer {
+  readonly id: string;
+  readonly name: string;
+  /** What tells it from others of its name. */
+  readonly note?: string;
+}
+
+/** More are not looked through by a person; typing narrows. */
+const SHOWN = 200;
+
+/** Ticks several of many for a part of a sentence. Closes with Escape or a click elsewhere. */
+@Component({
+  selector: 'fl-choose-several',
+  template: `
+    <input
+      #find
+      type="search"
+      [placeholder]="label()"
+      [attr.aria-label]="label()"
+      (input)="typed.set(find.value)"
+      (keydown.enter)="toggleFirst()"
+    />
+    <ul>
+      @for (offer of found(); track offer.id) {
+        <li>
+          <label
+            ><input type="checkbox" [checked]="chosen().includes(offer.id)" (change)="toggle(offer.id)" />{{ offer.name }}
+            <span class="second">{{ offer.note }}</span></label
+          >
+        </li>
+      } @empty {
+        <li class="second">None fits.</li>
+      }
+    </ul>
+  `,
+  styleUrl: './chooser.scss',
+  host: { role: 'dialog', '[attr.aria-label]': 'label()' },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ChooseSeveral {
+  /** What it is for: “Find a document”. */
+  readonly label = input.required<string>();
+  readonly offers = input.required<readonly Offer[]>();
+  readonly chosen = input.required<readonly string[]>();
+  readonly changed = output<string[]>();
+  readonly closed = output<void>();
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('find');
+  protected readonly typed = signal('');
+  /** What was chosen when it opened stands first; ticking moves nothing under the hand. */
+  private readonly atFirst = linkedSignal<readonly string[], readonly string[]>({
+    source: this.chosen,
+    computation: (chosen, previous) => previous?.value ?? chosen,
+  });
+  protected readonly found = computed(() => {
+    const wanted = fold(this.typed().trim());
+    const first = new Set(this.atFirst());
+    const fitting = this.offers().filter((offer) => fold(offer.name).includes(wanted));
+    return [...fitting.filter((offer) => first.has(offer.id)), ...fitting.filter((offer) => !first.has(offer.id))].slice(0, SHOWN);
+  });
+
+  constructor() {
+    afterNextRender(() => {
+      floatBelow(this.host);
+      this.box().nativeElement.focus();
+    });
+  }
+
+  protected toggle(id: string): void {
+    const chosen = this.chosen();
+    this.changed.emit(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id]);
+  }
+
+  protected toggleFirst(): void {
+    const [first] = this.found();
+    if (first && this.typed().trim()) this.toggle(first.id);
+  }
+
+  @HostListener('keydown.escape', ['$event'])
+  protected close(event: Event): void {
+    event.stopPropagation();
+    this.host.parentElement?.querySelector('button')?.focus();
+    this.closed.emit();
+  }
+
+  @HostListener('document:mousedown', ['$event'])
+  protected onPress(event: MouseEvent): void {
+    if (!this.host.contains(event.target as Node)) this.closed.emit();
+  }
+}

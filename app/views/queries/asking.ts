@@ -1,0 +1,82 @@
+import { computed, effect, inject, Injectable, resource, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import type { Answer } from '@core/analysis/analysis';
+import type { PassageCondition } from '@core/model/passage-condition';
+import { sinceSeen } from '@core/queries/seen';
+import { selectData, selectQueries, selectQueryScope, selectSortedDocuments } from '../../state/study.selectors';
+import { AnalysisService } from '../../workers/analysis-service';
+import { QueryDraft } from './query-draft';
+
+/** A part that is still to be chosen: it is not asked yet. */
+const isOpen = (part: PassageCondition): boolean =>
+  ('attributeId' in part && part.attributeId === '') || ('queryId' in part && part.queryId === '');
+
+/** The question at hand, asked anew whenever it, the scope or the study changes, and its answer. */
+@Injectable()
+export class Asking {
+  private readonly store = inject(Store);
+  private readonly analysis = inject(AnalysisService);
+  private readonly draft = inject(QueryDraft);
+  private readonly data = this.store.selectSignal(selectData);
+  private readonly scope = this.store.selectSignal(selectQueryScope);
+  private readonly documents = this.store.selectSignal(selectSortedDocuments);
+  private readonly queries = this.store.selectSignal(selectQueries);
+  readonly question = this.draft.question;
+  readonly asked = computed(() => this.question().all.some((part) => !isOpen(part)));
+  /** Share done of an answer that takes long. */
+  readonly progress = signal<number | null>(null);
+  private readonly answer = resource({
+    params: () =>
+      this.asked() && this.data()
+        ? { question: this.question(), scope: this.scope(), data: this.data()!, order: this.documents().map((document) => document.id) }
+        : undefined,
+    loader: async ({ params: { question, scope, data, order }, abortSignal }) => {
+      const complete = { ...question, all: question.all.filter((part) => !isOpen(part)) };
+      const answer = await this.analysis.ask(data, complete, scope, order, abortSignal, (share) =>
+        this.progress.set(share < 1 && !abortSignal.aborted ? share : null),
+      );
+      this.progress.set(null);
+      return answer;
+    },
+  });
+  readonly trouble = computed(() => this.answer.error()?.message ?? null);
+  /** The last answer stays while the next is on its way. */
+  readonly shown = signal<Answer | null>(null);
+  /** What each part leaves, where the answer is of the question as it stands. */
+  readonly counts = computed(() => {
+    const parts = this.shown()?.parts;
+    let at = 0;
+    return parts && this.question().all.map((part) => (isOpen(part) ? null : (parts[at++] ?? null)));
+  });
+  /** The kept query that asks just this. */
+  readonly kept = computed(() => {
+    const asked = JSON.stringify(this.question());
+    return Object.values(this.queries()).find((query) => JSON.stringify(query.question) === asked) ?? null;
+  });
+  /** What is new and what is gone since the answer of the kept query was last seen. */
+  readonly since = computed(() => {
+    const seen = this.kept()?.seen;
+    const hits = this.shown()?.hits;
+    return seen && hits
+      ? {
+          at: seen.at,
+          ...sinceSeen(
+            hits.map((hit) => hit.passageId),
+            seen,
+          ),
+        }
+      : null;
+  });
+
+  constructor() {
+    effect(() => {
+      if (!this.asked()) this.shown.set(null);
+      else if (this.answer.status() === 'resolved' || this.answer.status() === 'local') this.shown.set(this.answer.value() ?? null);
+    });
+  }
+
+  set(all: readonly PassageCondition[]): void {
+    this.draft.scrolled = 0;
+    this.question.update((question) => ({ ...question, all: [...all] }));
+  }
+}

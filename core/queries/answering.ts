@@ -1,0 +1,137 @@
+import type { Document } from '../model/document';
+import type { Id } from '../model/ids';
+import { partsWithin, type PassageCondition } from '../model/passage-condition';
+import { hasText } from '../model/document';
+import { CaseFinder } from '../passages/code-use';
+import { idOfRow } from '../passages/columns';
+import { liesWithin, withFoldersBelow } from '../passages/folders';
+import { documentsOfSet, membersOf } from '../sets/members';
+import { paragraphAt } from '../text/paragraphs';
+import type { AskedStudy } from './asked-study';
+import { carrying } from './carrying';
+import { bothOf, type DocumentHere, type Rows } from './document-here';
+import { factHolds } from './facts';
+import { standingTo } from './standing';
+
+/** Answers a condition for a document: flags of the passages that meet it, whether or not they are visible. */
+export type Answering = (here: DocumentHere) => Rows;
+
+/**
+ * A condition made ready to be asked of one document after another.
+ * @param within kept queries that are being answered: one that asks for itself is answered by nothing
+ */
+export function answeringOf(condition: PassageCondition, study: AskedStudy, within: readonly Id[] = []): Answering {
+  const each = (some: readonly PassageCondition[]) => some.map((one) => answeringOf(one, study, within));
+  if ('all' in condition) return allOf(each(condition.all));
+  if ('any' in condition) return anyOf(each(condition.any));
+  if ('none' in condition) return not(anyOf(each(condition.none)));
+  if ('carries' in condition) return carrying(condition, study);
+  if ('standing' in condition) {
+    const other = answeringOf(condition.to, study, within);
+    return (here) => standingTo(here, bothOf(other(here), here.visible()), condition.standing, condition.within);
+  }
+  if ('queryId' in condition) {
+    const kept = study.tables.query[condition.queryId];
+    if (!kept || within.includes(kept.id)) return (here) => here.none();
+    return answeringOf({ all: kept.question.all }, study, [...within, kept.id]);
+  }
+  if ('attributeId' in condition) return factHolds(condition, study);
+  if ('spokenBy' in condition) return eachRow(spokenBy(condition));
+  if ('answers' in condition) return answersTo(new Set(condition.answers));
+  if ('comment' in condition) return commented(condition);
+  if ('memo' in condition) return eachRow((here) => (row) => study.passagesWithMemo.has(idOfRow(here.columns, row)) === condition.memo);
+  if ('liesIn' in condition) return liesIn(condition.liesIn, study);
+  if ('kinds' in condition) return (here) => here.every(condition.kinds.length === 0 || condition.kinds.includes(here.document.kind));
+  return (here) => here.every(condition.grounds.length === 0 || condition.grounds.includes(here.columns.ground));
+}
+
+/** Whether the text of a document must be known to answer. */
+export function needsText(condition: PassageCondition, document: Document, study: AskedStudy, within: readonly Id[] = []): boolean {
+  if (!hasText(document)) return false;
+  const owned = (): boolean => CaseFinder.needsText(document);
+  if ('spokenBy' in condition) return document.speakers.length > 0;
+  if ('attributeId' in condition) return study.tables.attribute[condition.attributeId]?.of === 'case' && owned();
+  if ('liesIn' in condition) return owned() && condition.liesIn.setIds.some((id) => study.tables.set[id]?.of === 'case');
+  if ('standing' in condition && condition.within) return true;
+  if (!('queryId' in condition)) return partsWithin(condition).some((part) => needsText(part, document, study, within));
+  const kept = within.includes(condition.queryId) ? undefined : study.tables.query[condition.queryId];
+  return kept !== undefined && needsText({ all: kept.question.all }, document, study, [...within, kept.id]);
+}
+
+const allOf =
+  (some: readonly Answering[]): Answering =>
+  (here) =>
+    some.reduce((rows, one) => bothOf(rows, one(here)), here.every());
+
+const anyOf =
+  (some: readonly Answering[]): Answering =>
+  (here) => {
+    const rows = here.none();
+    for (const one of some) one(here).forEach((flag, row) => (rows[row]! |= flag));
+    return rows;
+  };
+
+const not =
+  (one: Answering): Answering =>
+  (here) =>
+    one(here).map((flag) => 1 - flag);
+
+/** Asks of each row. */
+function eachRow(asking: (here: DocumentHere) => (row: number) => boolean): Answering {
+  return (here) => {
+    const holds = asking(here);
+    const rows = here.none();
+    for (let row = 0; row < rows.length; row++) if (holds(row)) rows[row] = 1;
+    return rows;
+  };
+}
+
+/** Who speaks where a passage begins; nobody speaks in a text without speakers, a recording or a picture. */
+function spokenBy(asked: Extract<PassageCondition, { spokenBy: unknown }>): (here: DocumentHere) => (row: number) => boolean {
+  const [cases, names] = [new Set(asked.caseIds), new Set(asked.names)];
+  return ({ columns, document, text }) =>
+    (row) => {
+      const speaker = document.speakers[text?.paragraphs[paragraphAt(text.paragraphs, columns.starts[row]!)]?.speaker ?? -1];
+      switch (asked.spokenBy) {
+        case 'interviewers':
+          return speaker?.interviewer ?? false;
+        // where nobody is named, nobody is an interviewer
+        case 'others':
+          return !speaker?.interviewer;
+        case 'these':
+          return speaker !== undefined && (names.has(speaker.name) || (speaker.caseId !== null && cases.has(speaker.caseId)));
+      }
+    };
+}
+
+/** The passage lies, with at least a character, in an answer to one of the questions. */
+const answersTo = (questionIds: ReadonlySet<Id>): Answering =>
+  eachRow(({ columns, document }) => {
+    const answers = columns.ground === 'text' ? document.answers.filter((one) => questionIds.has(one.questionId)) : [];
+    return (row) => answers.some(({ start, end }) => Math.max(start, columns.starts[row]!) < Math.min(end, columns.ends[row]!));
+  });
+
+function commented({ comment, words }: Extract<PassageCondition, { comment: unknown }>): Answering {
+  const wanted = words.toLocaleLowerCase();
+  return (here) => {
+    const rows = here.none();
+    for (const one of here.columns.comments)
+      if (comment === 'open question' ? one.open : comment !== 'holds' || one.text.toLocaleLowerCase().includes(wanted)) rows[one.row] = 1;
+    return comment === 'none' ? rows.map((flag) => 1 - flag) : rows;
+  };
+}
+
+/** In a document, a folder or a set; a set of cases holds what is theirs. Where nothing is named, everything is in it. */
+function liesIn({ documentIds, folderIds, setIds }: { documentIds: Id[]; folderIds: Id[]; setIds: Id[] }, study: AskedStudy): Answering {
+  const { tables } = study;
+  if (documentIds.length + folderIds.length + setIds.length === 0) return (here) => here.every();
+  const sets = setIds.flatMap((id) => tables.set[id] ?? []);
+  const documents = new Set([...documentIds, ...sets.flatMap((set) => (set.of === 'document' ? [...documentsOfSet(study, set)] : []))]);
+  const folders = folderIds.map((id) => withFoldersBelow(tables.folder, id));
+  const cases = new Set(sets.flatMap((set) => (set.of === 'case' ? membersOf(study, set) : [])));
+  const theirs = eachRow((here) => (row) => study.finder.of(here.document, here.text, here.place(row)).some((id) => cases.has(id)));
+  return (here) => {
+    if (documents.has(here.document.id) || folders.some((within) => liesWithin(here.document, within))) return here.every();
+    return cases.size > 0 ? theirs(here) : here.none();
+  };
+}

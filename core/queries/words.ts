@@ -1,0 +1,158 @@
+import { showValue } from '../attributes/values';
+import type { DocumentKind } from '../model/document';
+import type { Id } from '../model/ids';
+import type { Carries, CodesAsked, Fact, PassageCondition, SpokenBy, Standing, Within } from '../model/passage-condition';
+import type { Question } from '../model/query';
+import { nameOfRecord, type TableType } from '../model/records';
+import type { StudyState } from '../model/study-state';
+import { counted } from '../text/counted';
+import { quoted } from '../text/quoted';
+import type { SingleChange } from './single-changes';
+
+/** What a record is called, also one that is gone. */
+export type NameOf = (of: TableType, id: Id) => string;
+
+/** Names as they are in a study, and of what is gone as the question remembers it. */
+export const namesIn =
+  ({ tables }: Pick<StudyState, 'tables'>, gone: Question['gone']): NameOf =>
+  (of, id) => {
+    const record = tables[of][id];
+    if (!record) return `${gone?.[id] ?? 'something'} (deleted)`;
+    return of === 'question' ? (record as { readonly text: string }).text : nameOfRecord(record);
+  };
+
+export const KINDS_IN_WORDS: Readonly<Record<DocumentKind, string>> = {
+  interview: 'interviews',
+  'focus group': 'focus groups',
+  'field note': 'field notes',
+  'survey answers': 'survey answers',
+  'public document': 'public documents',
+  article: 'articles',
+  recording: 'recordings',
+  picture: 'pictures',
+};
+
+export const STANDINGS_IN_WORDS: Readonly<Record<Standing, string>> = {
+  overlaps: 'overlap',
+  'same place': 'are at the same place as',
+  inside: 'lie inside',
+  around: 'lie around',
+  near: 'come near',
+  before: 'come before',
+  after: 'come after',
+};
+
+export const GROUNDS_IN_WORDS = { text: 'words', time: 'spans of a recording', picture: 'areas of a picture' } as const;
+
+/** A question in words: two that ask otherwise read otherwise. */
+export const questionWords = (question: Question, names: NameOf): string =>
+  question.all.map((part) => conditionWords(part, names)).join(' and ') || 'anything';
+
+/** A condition in words, to follow “passages that”. */
+export function conditionWords(condition: PassageCondition, names: NameOf): string {
+  const several = (some: readonly PassageCondition[], between: string): string =>
+    some.map((one) => conditionWords(one, names)).join(between) || 'nothing';
+  if ('all' in condition) return `(${several(condition.all, ' and ')})`;
+  if ('any' in condition) return `(${several(condition.any, ' or ')})`;
+  if ('none' in condition) return `not (${several(condition.none, ' or ')})`;
+  if ('carries' in condition) return carriesWords(condition, names);
+  if ('standing' in condition) return `${standsWords(condition)} any that ${conditionWords(condition.to, names)}`;
+  if ('spokenBy' in condition) return spokenWords(condition, names);
+  if ('answers' in condition) return `answer ${orOf(condition.answers.map((id) => quoted(names('question', id)))) || 'any question'}`;
+  if ('comment' in condition)
+    return {
+      some: 'have a comment',
+      none: 'have no comment',
+      'open question': 'are an open question',
+      holds: `have ${quoted(condition.words)} in their comment`,
+    }[condition.comment];
+  if ('memo' in condition) return condition.memo ? 'have a memo' : 'have no memo';
+  if ('attributeId' in condition) return factWords(condition, names);
+  if ('queryId' in condition) return `answer the query ${quoted(names('query', condition.queryId))}`;
+  if ('kinds' in condition) return `lie in ${orOf(condition.kinds.map((kind) => KINDS_IN_WORDS[kind])) || 'any kind of document'}`;
+  if ('grounds' in condition) return `are ${orOf(condition.grounds.map((ground) => GROUNDS_IN_WORDS[ground])) || 'words, spans or areas'}`;
+  const { documentIds, folderIds, setIds } = condition.liesIn;
+  const places = [
+    ...documentIds.map((id) => names('document', id)),
+    ...folderIds.map((id) => `the folder ${names('folder', id)}`),
+    ...setIds.map((id) => `the set ${names('set', id)}`),
+  ];
+  return `lie in ${orOf(places) || 'any document'}`;
+}
+
+const orOf = (some: readonly string[]): string =>
+  some.length < 3 ? some.join(' or ') : `${some.slice(0, -1).join(', ')} or ${some.at(-1)}`;
+
+/** How they stand, to go before what they stand to: “come within 2 turns of”, “come at most 2 turns before”. */
+export function standsWords({ standing, within }: Extract<PassageCondition, { standing: Standing }>): string {
+  if (!within) return STANDINGS_IN_WORDS[standing];
+  return standing === 'near' ? `come ${withinWords(within)} of` : `come at most ${counted(within.count, within.unit)} ${standing}`;
+}
+
+export const withinWords = ({ count, unit }: Within): string => `within ${counted(count, unit)}`;
+
+/** The codes and sets named, in words; empty where none is. */
+export const codesWords = ({ codeIds, setIds }: CodesAsked, names: NameOf): string =>
+  [...codeIds.map((id) => names('code', id)), ...setIds.map((id) => `one of the set ${names('codeSet', id)}`)].join(', ');
+
+function carriesWords({ carries, number = 1, codes, reach, given }: Carries, names: NameOf): string {
+  const named = codesWords(codes, names);
+  const single = codes.codeIds.length + codes.setIds.length === 1;
+  const lead = {
+    any: single ? '' : 'any of ',
+    all: single ? '' : 'all of ',
+    none: single ? '' : 'none of ',
+    'at least': `at least ${number} of `,
+  }[carries];
+  const what = named
+    ? `carry ${carries === 'none' && single ? 'not ' : ''}${lead}${named}`
+    : carries === 'none'
+      ? 'carry no code'
+      : 'carry a code';
+  return [
+    what,
+    named && codes.withUnder ? 'with what is under it' : '',
+    given?.coderIds ? `given by ${orOf(given.coderIds.map((id) => names('coder', id)))}` : '',
+    given?.from || given?.to ? `given ${[given.from && `from ${given.from}`, given.to && `to ${given.to}`].filter(Boolean).join(' ')}` : '',
+    given?.ratedFrom !== undefined || given?.ratedTo !== undefined ? `rated ${given.ratedFrom ?? 1} to ${given.ratedTo ?? 10}` : '',
+    reach === 'overlap' ? 'on the passage or one overlapping it' : '',
+  ]
+    .filter(Boolean)
+    .join(' ');
+}
+
+function spokenWords({ spokenBy, caseIds, names: speakers }: SpokenBy, names: NameOf): string {
+  if (spokenBy === 'interviewers') return 'are spoken by interviewers';
+  if (spokenBy === 'others') return 'are not spoken by interviewers';
+  return `are spoken by ${orOf([...caseIds.map((id) => names('case', id)), ...speakers]) || 'nobody'}`;
+}
+
+function factWords({ attributeId, comparison, values }: Fact, names: NameOf): string {
+  const shown = comparison.endsWith('known') ? '' : ` ${orOf(values.map(showValue)) || 'nothing'}`;
+  return `have ${quoted(names('attribute', attributeId))} that ${comparison}${shown}`;
+}
+
+/** A single change of a question in words, as a step that is offered. */
+export function changeWords(change: SingleChange | null, names: NameOf): string {
+  if (!change) return 'looking at the whole study';
+  switch (change.do) {
+    case 'without':
+      return `without asking that they ${conditionWords(change.at, names)}`;
+    case 'without code':
+      return 'carries' in change.at && change.at.carries === 'none'
+        ? `without leaving out ${quoted(names('code', change.codeId))}`
+        : `without asking for ${quoted(names('code', change.codeId))}`;
+    case 'any of':
+      return 'with any of the codes in place of all';
+    case 'with under':
+      return 'with what is under the codes';
+    case 'overlapping':
+      return 'counting codes of overlapping passages too';
+    case 'at any distance':
+      return 'at any distance';
+    case 'at least':
+      return `with at least ${change.number} of the codes`;
+    case 'further':
+      return 'within' in change.at && change.at.within ? withinWords({ ...change.at.within, count: change.number }) : 'further away';
+  }
+}
