@@ -3,26 +3,15 @@ import { codePlace } from '../core/commands/passages';
 import { readStudyFile } from '../core/formats/study-file/read-study-file';
 import { writeStudyFile } from '../core/formats/study-file/write-study-file';
 import { randomId } from '../core/model/ids';
-import type { Question } from '../core/model/query';
 import { packPassages, unpackPassages } from '../core/passages/columns';
 import { tally } from '../core/passages/counting';
 import { IntervalIndex } from '../core/passages/interval-index';
 import { overlaps } from '../core/passages/relations';
-import { evaluate } from '../core/queries/evaluate';
 import { buildLargeStudy, LARGE, LONG_DOCUMENT } from '../core/sample/large-study';
 import { countWords } from '../core/text/words';
-import { median, report } from './report';
-
-/** Median time of some runs, in milliseconds. */
-function time(runs: number, action: () => unknown): number {
-  const times: number[] = [];
-  for (let run = 0; run < runs; run++) {
-    const begun = performance.now();
-    action();
-    times.push(performance.now() - begun);
-  }
-  return median(times);
-}
+import { benchQueries } from './queries';
+import { report } from './report';
+import { time } from './timing';
 
 /** What the core does with the large study, in Node. */
 export async function benchCore(): Promise<void> {
@@ -30,7 +19,6 @@ export async function benchCore(): Promise<void> {
   const { state, texts, ...rest } = buildLargeStudy(LARGE);
   const columns = Object.values(state.passages);
   const codes = state.tables.code;
-  const everything = { documentIds: new Set(Object.keys(state.tables.document)), coderId: null };
 
   const long = buildLargeStudy(LONG_DOCUMENT);
   const [dense] = Object.values(long.state.passages);
@@ -44,25 +32,7 @@ export async function benchCore(): Promise<void> {
     beside: { what: 'looking at every pair', value: time(5, () => asked.map((one) => passages.filter((other) => overlaps(one, other)))) },
   });
 
-  const ids = Object.keys(codes);
-  const question: Question = {
-    all: [ids[60]!],
-    any: [ids[70]!, ids[80]!],
-    none: [ids[90]!],
-    withCodesUnder: true,
-    reach: 'overlap',
-    documentIds: null,
-  };
-  const objects = columns.flatMap((one) => unpackPassages(one));
-  report({
-    what: 'a question over 200,000 passages, with codes under and overlapping passages',
-    value: time(5, () => evaluate(question, columns, codes, everything)),
-    unit: 'ms',
-    beside: {
-      what: 'looking once at every coding as an object',
-      value: time(5, () => objects.filter((passage) => passage.codings.some((coding) => coding.codeId === ids[60]))),
-    },
-  });
+  await benchQueries(state);
 
   const first = tally(columns, codes);
   const changed = [packPassages(columns[0]!.documentId, unpackPassages(columns[0]!).slice(1)), ...columns.slice(1)];

@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { median } from './report';
 
 /** Opens a study file in a new tab of Filum. */
 export async function openFile(page: Page, base: string, path: string, title: string): Promise<void> {
@@ -19,4 +20,15 @@ export async function timed(page: Page, event: 'keydown' | 'click', act: () => P
   }, event);
   await act();
   return page.evaluate(() => (window as unknown as { measured: Promise<number> }).measured);
+}
+
+/** Median time of some runs, in milliseconds. */
+export function time(runs: number, action: () => unknown): number {
+  const times: number[] = [];
+  for (let run = 0; run < runs; run++) {
+    const begun = performance.now();
+    action();
+    times.push(performance.now() - begun);
+  }
+  return median(times);
 }

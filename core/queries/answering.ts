@@ -9,7 +9,7 @@ import { documentsOfSet, membersOf } from '../sets/members';
 import { paragraphAt } from '../text/paragraphs';
 import type { AskedStudy } from './asked-study';
 import { carrying } from './carrying';
-import { bothOf, type DocumentHere, type Rows } from './document-here';
+import { bothOf, notOf, type DocumentHere, type Rows } from './document-here';
 import { factHolds } from './facts';
 import { standingTo } from './standing';
 
@@ -28,7 +28,10 @@ export function answeringOf(condition: PassageCondition, study: AskedStudy, with
   if ('carries' in condition) return carrying(condition, study);
   if ('standing' in condition) {
     const other = answeringOf(condition.to, study, within);
-    return (here) => standingTo(here, bothOf(other(here), here.visible()), condition.standing, condition.within);
+    return (here) => {
+      const others = other(here);
+      return standingTo(here, here.coderId === null ? others : bothOf(others, here.visible()), condition.standing, condition.within);
+    };
   }
   if ('queryId' in condition) {
     const kept = study.tables.query[condition.queryId];
@@ -67,14 +70,17 @@ const anyOf =
   (some: readonly Answering[]): Answering =>
   (here) => {
     const rows = here.none();
-    for (const one of some) one(here).forEach((flag, row) => (rows[row]! |= flag));
+    for (const one of some) {
+      const met = one(here);
+      for (let row = 0; row < rows.length; row++) rows[row]! |= met[row]!;
+    }
     return rows;
   };
 
 const not =
   (one: Answering): Answering =>
   (here) =>
-    one(here).map((flag) => 1 - flag);
+    notOf(one(here));
 
 /** Asks of each row. */
 function eachRow(asking: (here: DocumentHere) => (row: number) => boolean): Answering {
@@ -117,7 +123,7 @@ function commented({ comment, words }: Extract<PassageCondition, { comment: unkn
     const rows = here.none();
     for (const one of here.columns.comments)
       if (comment === 'open question' ? one.open : comment !== 'holds' || one.text.toLocaleLowerCase().includes(wanted)) rows[one.row] = 1;
-    return comment === 'none' ? rows.map((flag) => 1 - flag) : rows;
+    return comment === 'none' ? notOf(rows) : rows;
   };
 }
 

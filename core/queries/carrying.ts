@@ -4,7 +4,7 @@ import type { PassageColumns } from '../model/passage-columns';
 import { codeNumber, codeNumbersOf } from '../passages/code-numbers';
 import type { Answering } from './answering';
 import type { AskedStudy } from './asked-study';
-import type { DocumentHere, Rows } from './document-here';
+import { notOf, type DocumentHere, type Rows } from './document-here';
 import { standingTo } from './standing';
 
 /** Answers what codes a passage carries. Where no code is named, any code is meant. */
@@ -17,7 +17,7 @@ export function carrying({ carries, number = 1, codes, reach, given }: Carries, 
     const wanted = named ? numbered(groups.flat()) : null;
     return (here) => {
       const rows = withOverlapping(here, rowsCarryingOne(here, wanted, fits));
-      return carries === 'none' ? rows.map((flag) => 1 - flag) : rows;
+      return carries === 'none' ? notOf(rows) : rows;
     };
   }
   const each = groups.map(numbered);
@@ -29,7 +29,9 @@ export function carrying({ carries, number = 1, codes, reach, given }: Carries, 
       const rows = withOverlapping(here, rowsCarryingOne(here, wanted, fits));
       for (let row = 0; row < met.length; row++) met[row]! += rows[row]!;
     }
-    return Uint8Array.from(met, (count) => (count >= enough ? 1 : 0));
+    const rows = here.none();
+    for (let row = 0; row < rows.length; row++) if (met[row]! >= enough) rows[row] = 1;
+    return rows;
   };
 }
 
@@ -47,32 +49,46 @@ type Fits = (columns: PassageColumns) => (coding: number) => boolean;
 /** Rows that carry one of some codes. @param wanted flags by number of code; null for any code */
 function rowsCarryingOne({ columns, coderId, count }: DocumentHere, wanted: Rows | null, fits: Fits | null): Rows {
   const rows = new Uint8Array(count);
-  const { codingRow, codingCode, codingCoder } = columns;
-  const local = wanted && localFlags(columns, wanted);
-  if (wanted && !local) return rows;
+  const { codingRow, codingCoder } = columns;
   const coder = coderId === null ? -1 : columns.coders.indexOf(coderId);
   if (coderId !== null && coder < 0) return rows;
   const counts = fits?.(columns);
-  // plain loops: every coding of the study goes through here
-  for (let at = 0; at < codingRow.length; at++) {
-    if (local && local[codingCode[at]!] === 0) continue;
-    if (coderId !== null && codingCoder[at] !== coder) continue;
-    if (counts && !counts(at)) continue;
-    rows[codingRow[at]!] = 1;
+  const { order, from } = codingsByCode(columns);
+  const numbers = codeNumbersOf(columns.codes);
+  for (let local = 0; local < numbers.length; local++) {
+    if (wanted && wanted[numbers[local]!] !== 1) continue;
+    for (let nth = from[local]!; nth < from[local + 1]!; nth++) {
+      const at = order[nth]!;
+      if (coderId !== null && codingCoder[at] !== coder) continue;
+      if (counts && !counts(at)) continue;
+      rows[codingRow[at]!] = 1;
+    }
   }
   return rows;
 }
 
-/** Flags by the document's own number of a code; null where it has none of them. */
-function localFlags(columns: PassageColumns, wanted: Rows): Rows | null {
-  const numbers = codeNumbersOf(columns.codes);
-  let flags: Rows | null = null;
-  for (let local = 0; local < numbers.length; local++) {
-    if (wanted[numbers[local]!] !== 1) continue;
-    flags ??= new Uint8Array(numbers.length);
-    flags[local] = 1;
-  }
-  return flags;
+/** The codings of a document by code: those of its nth code are `order[from[n]]` up to `order[from[n + 1]]`. Remembered with the columns. */
+interface CodingsByCode {
+  readonly order: Uint32Array;
+  readonly from: Uint32Array;
+}
+const byCode = new WeakMap<PassageColumns, CodingsByCode>();
+
+function codingsByCode(columns: PassageColumns): CodingsByCode {
+  let sorted = byCode.get(columns);
+  if (!sorted) byCode.set(columns, (sorted = sortedByCode(columns)));
+  return sorted;
+}
+
+/** A counting sort: as many places for each code as it has codings. */
+function sortedByCode({ codes, codingCode }: PassageColumns): CodingsByCode {
+  const from = new Uint32Array(codes.length + 1);
+  for (let at = 0; at < codingCode.length; at++) from[codingCode[at]! + 1]!++;
+  for (let local = 0; local < codes.length; local++) from[local + 1]! += from[local]!;
+  const next = from.slice();
+  const order = new Uint32Array(codingCode.length);
+  for (let at = 0; at < codingCode.length; at++) order[next[codingCode[at]!]!++] = at;
+  return { order, from };
 }
 
 /** By whom, when and how strongly a coding was given. */

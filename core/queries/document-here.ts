@@ -105,9 +105,17 @@ export function bothOf(a: Rows, b: Rows): Rows {
   return both;
 }
 
+/** It does not hold. */
+export function notOf(a: Rows): Rows {
+  const not = new Uint8Array(a.length);
+  for (let row = 0; row < not.length; row++) not[row] = 1 - a[row]!;
+  return not;
+}
+
 /** How many rows are flagged. */
 export function countOf(rows: Rows): number {
   let count = 0;
-  for (const flag of rows) count += flag;
+  // eslint-disable-next-line @typescript-eslint/prefer-for-of -- every passage of the study goes through here
+  for (let row = 0; row < rows.length; row++) count += rows[row]!;
   return count;
 }

@@ -5,7 +5,7 @@ import type { Question } from '../model/query';
 import { idOfRow } from '../passages/columns';
 import { answeringOf, needsText } from './answering';
 import type { AskedStudy } from './asked-study';
-import { bothOf, countOf, DocumentHere, type Rows } from './document-here';
+import { countOf, DocumentHere } from './document-here';
 
 /** A passage that answers a question. */
 export interface Hit {
@@ -61,14 +61,20 @@ export class Evaluation {
   rowsIn(columns: PassageColumns, document: Document, text: Text | null): number[] {
     const here = new DocumentHere(columns, document, text, this.scope.coderId, this.study.language);
     const visible = here.visible();
-    this.passages += countOf(visible);
-    let rows: Rows = visible;
-    this.answering.forEach((part, at) => {
-      const met = part(here);
-      this.alone[at]! += countOf(bothOf(met, visible));
-      rows = bothOf(rows, met);
-      this.left[at]! += countOf(rows);
-    });
+    const rows = visible.slice();
+    this.passages += countOf(rows);
+    for (let at = 0; at < this.answering.length; at++) {
+      const met = this.answering[at]!(here);
+      let [alone, left] = [0, 0];
+      // one walk for all three: every passage of the study goes through here, part by part
+      for (let row = 0; row < rows.length; row++) {
+        const holds = met[row]! & visible[row]!;
+        alone += holds;
+        left += rows[row]! &= holds;
+      }
+      this.alone[at]! += alone;
+      this.left[at]! += left;
+    }
     const found: number[] = [];
     for (let row = 0; row < rows.length; row++) if (rows[row]) found.push(row);
     this.found += found.length;

@@ -6,8 +6,7 @@ import { countUpTo, type DocumentHere, type Rows } from './document-here';
 /**
  * The passages that stand so to at least one of some others of their document. A passage overlaps itself, is at its own
  * place and near itself; it is not inside, around, before or behind itself (`docs/calculations.md`). Answered for all
- * rows at once: the others are sorted by where they begin and by where they end, and each row asks how many lie on the
- * right side of it.
+ * rows at once, in one walk over those that may be stood to, or by a search in them.
  * @param others flags of the passages it may stand to
  * @param within how far at most; in a ground that has no such measure only what overlaps is near, and nothing is before or behind
  */
@@ -43,17 +42,33 @@ function rowsWhere(here: DocumentHere, holds: (start: number, end: number) => bo
 }
 
 /** Where passages begin, ascending as rows are. */
-const startsOf = ({ columns }: DocumentHere, rows: readonly number[]): Float64Array =>
-  Float64Array.from(rows, (row) => columns.starts[row]!);
+function startsOf({ columns: { starts } }: DocumentHere, rows: readonly number[]): Float64Array {
+  const some = new Float64Array(rows.length);
+  for (let at = 0; at < some.length; at++) some[at] = starts[rows[at]!]!;
+  return some;
+}
 
 /** Where passages end, ascending. */
-const endsOf = ({ columns }: DocumentHere, rows: readonly number[]): Float64Array =>
-  Float64Array.from(rows, (row) => columns.ends[row]!).sort();
+function endsOf({ columns: { ends } }: DocumentHere, rows: readonly number[]): Float64Array {
+  const some = new Float64Array(rows.length);
+  for (let at = 0; at < some.length; at++) some[at] = ends[rows[at]!]!;
+  return some.sort();
+}
 
-/** Those that begin before a's end, less those that end before a begins: all of these are among the first. */
+/**
+ * A walk over the rows by where they begin. One of those before a reaches over its start, or the next one begins
+ * before its end: whatever overlaps a is one of these.
+ */
 function overlapping(here: DocumentHere, rows: readonly number[]): Rows {
-  const [starts, ends] = [startsOf(here, rows), endsOf(here, rows)];
-  return rowsWhere(here, (start, end) => countUpTo(starts, end - 1) > countUpTo(ends, start));
+  const { starts, ends } = here.columns;
+  const flags = here.none();
+  let [next, reach] = [0, 0];
+  for (let row = 0; row < flags.length; row++) {
+    const start = starts[row]!;
+    while (next < rows.length && starts[rows[next]!]! <= start) reach = Math.max(reach, ends[rows[next++]!]!);
+    if (reach > start || (next < rows.length && starts[rows[next]!]! < ends[row]!)) flags[row] = 1;
+  }
+  return flags;
 }
 
 function atThePlace(here: DocumentHere, rows: readonly number[]): Rows {
@@ -85,7 +100,7 @@ function aroundOf(here: DocumentHere, rows: readonly number[]): Rows {
   return rowsWhere(here, (start, end) => nearest[countUpTo(starts, start - 1)]! < end || nearest[countUpTo(starts, start)]! <= end);
 }
 
-/** As {@link overlapping}, after each side was moved out by the distance. */
+/** As {@link overlapping}, in another measure, and after a was made longer by the distance on both sides. */
 function nearTo(here: DocumentHere, rows: readonly number[], within?: Within): Rows {
   const measure = within && here.measureIn(within.unit);
   if (!measure) return overlapping(here, rows);
@@ -93,12 +108,15 @@ function nearTo(here: DocumentHere, rows: readonly number[], within?: Within): R
   // milliseconds lie between positions, so an end is where the next begins; units are counted, so the last one is meant
   const timed = within.unit === 'second';
   const distance = within.count * (timed ? 1000 : 1);
-  const first = (position: number): number => measure(position);
-  const last = (position: number): number => measure(timed ? position : position - 1);
-  const from = Float64Array.from(rows, (row) => first(starts[row]!)).sort();
-  const to = Float64Array.from(rows, (row) => last(ends[row]!)).sort();
-  // all of them are whole numbers
-  return rowsWhere(here, (start, end) => countUpTo(from, last(end) + distance) > countUpTo(to, first(start) - distance - 1));
+  const lastOf = (row: number): number => measure(timed ? ends[row]! : ends[row]! - 1);
+  const flags = here.none();
+  let [next, reach] = [0, -Infinity];
+  for (let row = 0; row < flags.length; row++) {
+    const from = measure(starts[row]!) - distance;
+    while (next < rows.length && measure(starts[rows[next]!]!) <= from) reach = Math.max(reach, lastOf(rows[next++]!));
+    if (reach >= from || (next < rows.length && measure(starts[rows[next]!]!) <= lastOf(row) + distance)) flags[row] = 1;
+  }
+  return flags;
 }
 
 function beforeOf(here: DocumentHere, rows: readonly number[], within?: Within): Rows {
