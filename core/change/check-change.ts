@@ -78,11 +78,13 @@ const LATEST = 8.64e15;
 
 const ID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
-const fitsCoding = ({ codeId, coderId, createdAt, rating, ...rest }: Passage['codings'][number]): boolean =>
+const fitsCoding = ({ codeId, coderId, createdAt, rating, swept, ...rest }: Passage['codings'][number]): boolean =>
   ID.test(codeId) &&
   ID.test(coderId) &&
   Number.isInteger(createdAt) &&
   createdAt >= 0 &&
   createdAt <= LATEST &&
   (rating === undefined || (Number.isInteger(rating) && rating >= 1 && rating <= 10)) &&
+  // a stored one may hold anything
+  [true, undefined].includes(swept as true | undefined) &&
   Object.keys(rest).length === 0;

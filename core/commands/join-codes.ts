@@ -1,3 +1,4 @@
+import { marksOf } from '../model/passage-columns';
 import { childrenOf } from '../codebook/tree';
 import type { Code } from '../model/code';
 import type { Id } from '../model/ids';
@@ -147,11 +148,11 @@ function withCodesReplaced(passage: Passage, gone: ReadonlySet<Id>, intoId: Id):
   return kept;
 }
 
-/** A coding with another code; its rating stays where there is one. */
+/** A coding with another code; its rating, and that it was swept, stay where they are. */
 function replaced(coding: Coding, codeId: Id): Coding {
   if (coding.codeId === codeId) return coding;
-  const { coderId, createdAt, rating } = coding;
-  return rating === undefined ? { codeId, coderId, createdAt } : { codeId, coderId, createdAt, rating };
+  const { coderId, createdAt } = coding;
+  return { codeId, coderId, createdAt, ...marksOf(coding) };
 }
 
 /** Children of codes that go come to the end of the heir's; where it has one of the same name, they tell where they came from. */

@@ -1,6 +1,18 @@
 import type { Area } from './area';
 import type { Id } from './ids';
 
+/** What few codings have beside code, coder and time. */
+export interface CodingMarks {
+  /** Place among the codings. */
+  readonly at: number;
+  readonly rating?: number;
+  readonly swept?: true;
+}
+
+/** What few codings have, to be spread beside what all have. */
+export const marksOf = ({ rating, swept }: Omit<CodingMarks, 'at'>): Omit<CodingMarks, 'at'> | null =>
+  rating === undefined && !swept ? null : { ...(rating !== undefined && { rating }), ...(swept && { swept }) };
+
 /**
  * The passages of one document, packed: one row of storage, read many times faster than objects
  * because the browser copies typed arrays as blocks. Row i is the i-th passage in reading order
@@ -23,8 +35,8 @@ interface Columns {
   readonly codingCode: Uint32Array;
   readonly codingCoder: Uint16Array;
   readonly codingAt: Float64Array;
-  /** Ratings, by place among the codings, only where there is one; absent in columns of before there were ratings. */
-  readonly ratings?: readonly { readonly at: number; readonly rating: number }[];
+  /** Ratings and marks of a sweep, by place among the codings, only where there is one; absent in columns of before there were ratings. */
+  readonly ratings?: readonly CodingMarks[];
   /** Each is carried by at least one passage. */
   readonly codes: readonly Id[];
   readonly coders: readonly Id[];

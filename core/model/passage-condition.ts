@@ -28,6 +28,8 @@ export const GivenSchema = z.strictObject({
   /** Ratings, both included; a coding without one is not within. */
   ratedFrom: z.number().int().min(1).max(10).optional(),
   ratedTo: z.number().int().min(1).max(10).optional(),
+  /** Swept and not looked at yet, or not so. */
+  swept: z.boolean().optional(),
 });
 export type Given = z.infer<typeof GivenSchema>;
 

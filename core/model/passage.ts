@@ -11,6 +11,8 @@ export const CodingSchema = z.strictObject({
   createdAt: TimeSchema,
   /** How strongly, from 1, where the study uses ratings; absent where none was given. */
   rating: z.number().int().min(1).max(10).optional(),
+  /** Given by a sweep and not looked at yet; absent once it was kept. */
+  swept: z.literal(true).optional(),
 });
 export type Coding = z.infer<typeof CodingSchema>;
 

@@ -1,6 +1,6 @@
 import type { Id } from '../model/ids';
-import { idOfRow } from './columns';
-import type { PassageColumns } from '../model/passage-columns';
+import { idOfRow, marksByCoding } from './columns';
+import type { CodingMarks, PassageColumns } from '../model/passage-columns';
 
 const known = new WeakMap<PassageColumns, Map<Id, PassageColumns | null>>();
 
@@ -48,7 +48,7 @@ function filtered(columns: PassageColumns, coderId: Id): PassageColumns | null {
     codingCode: new Uint32Array(codings),
     codingCoder: new Uint16Array(codings).fill(coder),
     codingAt: new Float64Array(codings),
-    ratings: [] as { at: number; rating: number }[],
+    ratings: [] as CodingMarks[],
     codes: codes.ids,
     coders: columns.coders,
   };
@@ -61,13 +61,14 @@ function filtered(columns: PassageColumns, coderId: Id): PassageColumns | null {
     own.markedBy[to] = markedBy[row]!;
     own.markedAt[to] = markedAt[row]!;
   }
-  const ratings = columns.ratings?.length ? new Map(columns.ratings.map(({ at, rating }) => [at, rating])) : null;
+  const ratings = marksByCoding(columns);
   for (let at = 0, to = 0; at < codingRow.length; at++) {
     if (codingCoder[at] !== coder) continue;
     own.codingRow[to] = rowOf[codingRow[at]!]!;
     own.codingCode[to] = codes.numberOf(codingCode[at]!);
     own.codingAt[to] = codingAt[at]!;
-    if (ratings?.has(at)) own.ratings.push({ at: to, rating: ratings.get(at)! });
+    const marks = ratings?.get(at);
+    if (marks) own.ratings.push({ at: to, ...marks });
     to++;
   }
   return columns.ground === 'picture'

@@ -2,7 +2,7 @@ import { boxOf, type Area } from '../model/area';
 import type { GroundName } from '../model/ground';
 import { ID_LENGTH, type Id } from '../model/ids';
 import type { Passage } from '../model/passage';
-import type { PassageColumns, TextColumns } from '../model/passage-columns';
+import { marksOf, type CodingMarks, type PassageColumns, type TextColumns } from '../model/passage-columns';
 import type { Place } from '../model/stretch';
 import { codeNumber, codeNumbersOf } from './code-numbers';
 
@@ -53,7 +53,7 @@ export function packPassages(documentId: Id, passages: readonly Passage[], groun
     codingAt: new Float64Array(codingTotal),
   };
   const ids: Id[] = [];
-  const ratings: { at: number; rating: number }[] = [];
+  const ratings: CodingMarks[] = [];
   const comments: { row: number; text: string; open?: true }[] = [];
   const areas: Area[] = [];
   let at = 0;
@@ -72,7 +72,8 @@ export function packPassages(documentId: Id, passages: readonly Passage[], groun
       columns.codingCode[at] = codes.of(coding.codeId);
       columns.codingCoder[at] = coders.of(coding.coderId);
       columns.codingAt[at] = coding.createdAt;
-      if (coding.rating !== undefined) ratings.push({ at, rating: coding.rating });
+      const marks = marksOf(coding);
+      if (marks) ratings.push({ at, ...marks });
       at++;
     }
   });
@@ -81,6 +82,10 @@ export function packPassages(documentId: Id, passages: readonly Passage[], groun
   unpacked.set(packed, sorted);
   return packed;
 }
+
+/** What few codings have, by place among the codings; null where none has anything. */
+export const marksByCoding = ({ ratings }: PassageColumns): ReadonlyMap<number, Omit<CodingMarks, 'at'>> | null =>
+  ratings?.length ? new Map(ratings.map(({ at, ...marks }) => [at, marks])) : null;
 
 /** Passages as objects of columns in memory: kept as long as the columns are. */
 const unpacked = new WeakMap<PassageColumns, readonly Passage[]>();
@@ -131,14 +136,13 @@ export function unpackPassages(columns: PassageColumns): readonly Passage[] {
     passages[row]!.comment = text;
     if (open) passages[row]!.open = true;
   }
-  const ratings = new Map(columns.ratings?.map(({ at, rating }) => [at, rating]));
+  const ratings = marksByCoding(columns);
   columns.codingRow.forEach((row, at) => {
-    const rating = ratings.get(at);
     passages[row]!.codings.push({
       codeId: columns.codes[columns.codingCode[at]!]!,
       coderId: columns.coders[columns.codingCoder[at]!]!,
       createdAt: columns.codingAt[at]!,
-      ...(rating === undefined ? {} : { rating }),
+      ...ratings?.get(at),
     });
   });
   unpacked.set(columns, passages);
@@ -209,7 +213,7 @@ export function passagesInRows(columns: PassageColumns, wanted: (row: number) =>
     passage.comment = text;
     if (open) passage.open = true;
   }
-  const ratings = columns.ratings?.length ? new Map(columns.ratings.map(({ at, rating }) => [at, rating])) : null;
+  const ratings = marksByCoding(columns);
   for (let at = 0; at < columns.codingRow.length; at++) {
     const place = placeOf[columns.codingRow[at]!]!;
     if (place === 0) continue;
@@ -218,8 +222,8 @@ export function passagesInRows(columns: PassageColumns, wanted: (row: number) =>
       coderId: columns.coders[columns.codingCoder[at]!]!,
       createdAt: columns.codingAt[at]!,
     };
-    const rating = ratings?.get(at);
-    passages[place - 1]!.codings.push(rating === undefined ? coding : { ...coding, rating });
+    const marks = ratings?.get(at);
+    passages[place - 1]!.codings.push(marks ? { ...coding, ...marks } : coding);
   }
   return passages;
 }

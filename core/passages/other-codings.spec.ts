@@ -24,7 +24,13 @@ const passage = (n: number, ...codes: number[]): Passage => ({
 describe('columns with other codings', () => {
   it('takes other codings in as if packed anew, whatever else the document holds', () => {
     const codings = fc.uniqueArray(
-      fc.record({ codeId: someId('b0'), coderId: someId('c0', 3), createdAt: fc.nat(1e9), rating: fc.constantFrom(undefined, 2) }),
+      fc.record({
+        codeId: someId('b0'),
+        coderId: someId('c0', 3),
+        createdAt: fc.nat(1e9),
+        rating: fc.constantFrom(undefined, 2),
+        swept: fc.constantFrom(undefined, true as const),
+      }),
       {
         selector: (coding) => coding.codeId + coding.coderId,
         maxLength: 3,
@@ -36,7 +42,9 @@ describe('columns with other codings', () => {
         fc.array(codings, { minLength: 25, maxLength: 25 }),
         fc.array(fc.boolean(), { minLength: 25, maxLength: 25 }),
         (some, others, chosen) => {
-          const clean = others.map((list) => list.map(({ rating, ...coding }) => (rating === undefined ? coding : { ...coding, rating })));
+          const clean = others.map((list) =>
+            list.map(({ rating, swept, ...coding }) => ({ ...coding, ...(rating !== undefined && { rating }), ...(swept && { swept }) })),
+          );
           const after = some.map((passage, at) => (chosen[at] ? { ...passage, codings: clean[at]! } : passage));
           const quick = withOtherCodings(
             packPassages(DOCUMENT, some),

@@ -1,8 +1,8 @@
 import type { Id } from '../model/ids';
 import type { Passage } from '../model/passage';
 import { numberAfter } from './code-numbers';
-import { rowOfId } from './columns';
-import type { PassageColumns } from '../model/passage-columns';
+import { marksByCoding, rowOfId } from './columns';
+import { marksOf, type CodingMarks, type PassageColumns } from '../model/passage-columns';
 
 /**
  * Columns in which some passages have other codings, and all else is as it was: what stays is shared or copied as it
@@ -33,8 +33,8 @@ export function withOtherCodings(columns: PassageColumns, changed: readonly Pass
 
   const codes = new GrowingList(columns.codes);
   const coders = new GrowingList(columns.coders);
-  const ratingsBefore = columns.ratings?.length ? new Map(columns.ratings.map(({ at, rating }) => [at, rating])) : null;
-  const ratings: { at: number; rating: number }[] = [];
+  const marksBefore = marksByCoding(columns);
+  const ratings: CodingMarks[] = [];
   const nextRow = new Uint32Array(total);
   const nextCode = new Uint32Array(total);
   const nextCoder = new Uint16Array(total);
@@ -50,7 +50,8 @@ export function withOtherCodings(columns: PassageColumns, changed: readonly Pass
       nextCode[to] = codingCode[from]!;
       nextCoder[to] = codingCoder[from]!;
       nextAt[to] = codingAt[from]!;
-      if (ratingsBefore?.has(from)) ratings.push({ at: to, rating: ratingsBefore.get(from)! });
+      const marks = marksBefore?.get(from);
+      if (marks) ratings.push({ at: to, ...marks });
     }
     if (row === Infinity) break;
     const first = from;
@@ -64,7 +65,8 @@ export function withOtherCodings(columns: PassageColumns, changed: readonly Pass
       nextCode[to] = code >= 0 ? code : codes.numberOf(coding.codeId);
       nextCoder[to] = coders.numberOf(coding.coderId);
       nextAt[to] = coding.createdAt;
-      if (coding.rating !== undefined) ratings.push({ at: to, rating: coding.rating });
+      const marks = marksOf(coding);
+      if (marks) ratings.push({ at: to, ...marks });
       to++;
     }
     for (let at = first; at < from; at++) if (!holds(nextCode, codingCode[at]!, firstNow, to)) lost.add(codingCode[at]!);

@@ -1,6 +1,7 @@
 import type { Id } from '../model/ids';
 import type { Carries, Given } from '../model/passage-condition';
 import type { PassageColumns } from '../model/passage-columns';
+import { marksByCoding } from '../passages/columns';
 import { codeNumber, codeNumbersOf } from '../passages/code-numbers';
 import type { Answering } from './answering';
 import type { AskedStudy } from './asked-study';
@@ -92,20 +93,22 @@ function sortedByCode({ codes, codingCode }: PassageColumns): CodingsByCode {
 }
 
 /** By whom, when and how strongly a coding was given. */
-function codingsGiven({ coderIds, from, to, ratedFrom, ratedTo }: Given): Fits {
+function codingsGiven({ coderIds, from, to, ratedFrom, ratedTo, swept }: Given): Fits {
   const coders = coderIds && new Set(coderIds);
   const first = from === undefined ? -Infinity : dayBegins(from, 0);
   const behind = to === undefined ? Infinity : dayBegins(to, 1);
   const rated = ratedFrom !== undefined || ratedTo !== undefined;
+  const marked = rated || swept !== undefined;
   return (columns) => {
     const allowed = coders && columns.coders.map((id) => coders.has(id));
-    const ratings = rated ? new Map(columns.ratings?.map(({ at, rating }) => [at, rating])) : null;
+    const marks = marked ? marksByCoding(columns) : null;
     return (at) => {
       if (allowed && !allowed[columns.codingCoder[at]!]) return false;
       const time = columns.codingAt[at]!;
       if (time < first || time >= behind) return false;
-      if (!ratings) return true;
-      const rating = ratings.get(at);
+      const { rating, swept: isSwept = false } = marks?.get(at) ?? {};
+      if (swept !== undefined && swept !== isSwept) return false;
+      if (!rated) return true;
       return rating !== undefined && rating >= (ratedFrom ?? -Infinity) && rating <= (ratedTo ?? Infinity);
     };
   };

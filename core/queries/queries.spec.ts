@@ -11,6 +11,7 @@ import type { Carries, PassageCondition, Stands } from '../model/passage-conditi
 import { nested, QuestionSchema, type Question } from '../model/query';
 import type { StudyState } from '../model/study-state';
 import { inReadingOrder, packPassages } from '../passages/columns';
+import { pixelsCovered } from '../passages/pixels';
 import { after, before, inside, overlaps, samePlace } from '../passages/relations';
 import { Bench, someArea, somePassages } from '../testing/make';
 import { someCondition } from '../testing/some-conditions';
@@ -184,6 +185,7 @@ class Naive {
           !given ||
           ((!given.coderIds || given.coderIds.includes(one.coderId)) &&
             (given.from === undefined || one.createdAt >= new Date(1970, 0, 5).getTime()) &&
+            (given.swept === undefined || given.swept === (one.swept ?? false)) &&
             (given.ratedFrom === undefined || (one.rating ?? 0) >= given.ratedFrom)),
       )
       .map((one) => one.codeId);
@@ -253,7 +255,13 @@ describe('asking for passages', () => {
   /** Passages of every document, with codes of the study. */
   const passagesOf = (document: Document) =>
     fc
-      .tuple(somePassages(document.id, lengths.get(document.id)!), fc.array(someArea(), { minLength: 25, maxLength: 25 }))
+      .tuple(
+        somePassages(document.id, lengths.get(document.id)!),
+        fc.array(
+          someArea().filter((area) => pixelsCovered([area]) > 0),
+          { minLength: 25, maxLength: 25 },
+        ),
+      )
       .map(([made, areas]) =>
         made.map((passage, at): Passage => {
           const named = passage.codings.map((coding, nth) => ({
@@ -261,6 +269,7 @@ describe('asking for passages', () => {
             coderId: coders[Number(coding.coderId.slice(-1))]!,
             createdAt: coding.createdAt,
             ...(nth % 2 ? { rating: 1 + (nth % 3) } : {}),
+            ...(nth % 3 === 1 ? { swept: true as const } : {}),
           }));
           const area = document.ground.of === 'picture' ? { area: areas[at]!, ...rowsOf(areas[at]!) } : {};
           return {

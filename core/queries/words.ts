@@ -115,6 +115,7 @@ function carriesWords({ carries, number = 1, codes, reach, given }: Carries, nam
     given?.coderIds ? `given by ${orOf(given.coderIds.map((id) => names('coder', id)))}` : '',
     given?.from || given?.to ? `given ${[given.from && `from ${given.from}`, given.to && `to ${given.to}`].filter(Boolean).join(' ')}` : '',
     given?.ratedFrom !== undefined || given?.ratedTo !== undefined ? `rated ${given.ratedFrom ?? 1} to ${given.ratedTo ?? 10}` : '',
+    given?.swept === undefined ? '' : given.swept ? 'swept and not looked at yet' : 'not by a sweep that waits to be looked at',
     reach === 'overlap' ? 'on the passage or one overlapping it' : '',
   ]
     .filter(Boolean)

@@ -29,6 +29,7 @@ export function someCondition(asked: AskedFor, depth = 3): fc.Arbitrary<PassageC
         {
           coderIds: some(asked.coders).filter((ids) => ids.length > 0),
           ratedFrom: fc.integer({ min: 1, max: 3 }),
+          swept: fc.boolean(),
           from: fc.constant('1970-01-05'),
         },
         { requiredKeys: [] },

@@ -1,0 +1,248 @@
+import type { Text } from '../model/document';
+import type { Stretch } from '../model/stretch';
+import type { HitUnit, WordSearch } from '../model/word-search';
+import { wordsWithin } from '../text/stretch';
+import { sentencesIn, unitsOf } from '../text/units';
+import { ExpressionError, readExpression, type WordExpression } from './expression';
+import { stemsOf } from './stems';
+import { eachWord } from './tokens';
+import { foldedBy, type Folding, type IndexedText, type Vocabulary } from './vocabulary';
+
+/** A place where words were found: the unit that was asked for, and the words in it. */
+export interface WordHit extends Stretch {
+  readonly words: readonly Stretch[];
+}
+
+/** Where words stand in a text: from the nth word up to, and not with, the mth. */
+interface Run {
+  readonly from: number;
+  readonly to: number;
+}
+
+type Finder = (index: IndexedText) => readonly Run[];
+
+type Compiled =
+  { readonly find: Finder } | { readonly all: readonly Compiled[] } | { readonly any: readonly Compiled[] } | { readonly not: Compiled };
+
+/**
+ * A search made ready to look through one text after another. Words are compared with the vocabulary once; in the texts
+ * only numbers are compared.
+ */
+export class WordFinder {
+  private readonly compiled: Compiled;
+  private readonly unit: HitUnit;
+
+  /**
+   * @param vocabulary all texts must be indexed with it before the search is made ready
+   * @param language BCP 47 tag of the study, for sentences and word forms
+   * @throws ExpressionError where what was typed cannot be read, or asks for nothing
+   */
+  constructor(
+    search: WordSearch,
+    private readonly vocabulary: Vocabulary,
+    private readonly language: string,
+  ) {
+    const expression = readExpression(search.typed);
+    if (!expression) throw new ExpressionError('Write words to look for.', 0);
+    this.unit = search.unit;
+    if (search.unit === 'words' && !findsWords(expression))
+      throw new ExpressionError('Only “not” is left: write a word to find as well, or look for whole units.', 0);
+    this.compiled = this.compile(expression, search);
+  }
+
+  /** Places in a text, ascending. */
+  in(text: Text, index: IndexedText): WordHit[] {
+    const found = new Map<Finder, readonly Run[]>();
+    const runsOf = (find: Finder): readonly Run[] => {
+      let runs = found.get(find);
+      if (!runs) found.set(find, (runs = find(index)));
+      return runs;
+    };
+    const finders = findersIn(this.compiled);
+    // nothing to find, and nothing that only leaves out: most texts of a rare word
+    if (finders.every((find) => runsOf(find).length === 0) && !holds(this.compiled, () => false)) return [];
+    const stretch = ({ from, to }: Run): Stretch => ({
+      start: index.starts[from]!,
+      end: index.starts[to - 1]! + this.vocabulary.words[index.words[to - 1]!]!.length,
+    });
+    const wanted = wantedIn(this.compiled);
+    const hits: WordHit[] = [];
+    // where nothing is found nothing can hold, unless only absence is asked for
+    const anywhere = holds(this.compiled, () => false);
+    const places = anywhere ? null : paragraphsWith(finders.flatMap(runsOf), index);
+    for (const unit of this.unitsOf(text, places)) {
+      const within = (find: Finder): Run[] => runsWithin(runsOf(find), index, unit);
+      if (!holds(this.compiled, (find) => within(find).length > 0)) continue;
+      const words = joined(wanted.flatMap((find) => within(find).map(stretch)));
+      if (this.unit === 'words') for (const one of words) hits.push({ ...one, words: [one] });
+      else hits.push({ ...unit, words });
+    }
+    return hits;
+  }
+
+  /** Conditions between words hold within the unit; of single words within their paragraph. @param places paragraphs to look at; null for all */
+  private unitsOf(text: Text, places: ReadonlySet<number> | null): readonly Stretch[] {
+    if (this.unit === 'turn') return unitsOf(text, 'turn', this.language);
+    if (this.unit === 'document') {
+      const [first, last] = [text.paragraphs[0], text.paragraphs.at(-1)];
+      return first && last ? [{ start: first.body, end: last.end }] : [];
+    }
+    const looked = places ? text.paragraphs.filter((_, at) => places.has(at)) : text.paragraphs;
+    return looked.flatMap((paragraph) =>
+      this.unit === 'sentence'
+        ? sentencesIn(text.text, paragraph, this.language)
+        : (wordsWithin(text.text, paragraph.body, paragraph.end) ?? []),
+    );
+  }
+
+  private compile(expression: WordExpression, search: WordSearch): Compiled {
+    if ('all' in expression) return { all: expression.all.map((one) => this.compile(one, search)) };
+    if ('any' in expression) return { any: expression.any.map((one) => this.compile(one, search)) };
+    if ('not' in expression) return { not: this.compile(expression.not, search) };
+    return { find: this.finderOf(expression, search) };
+  }
+
+  private finderOf(expression: WordExpression, search: WordSearch): Finder {
+    if ('phrase' in expression) return this.phraseFinder(expression.phrase, search);
+    if ('near' in expression) {
+      const [one, other] = expression.near.map((part) => this.finderOf(part, search)) as [Finder, Finder];
+      return (index) => nearby(one(index), other(index), expression.within);
+    }
+    if ('any' in expression) {
+      const some = expression.any.map((part) => this.finderOf(part, search));
+      return (index) => some.flatMap((find) => find(index)).sort((a, b) => a.from - b.from || a.to - b.to);
+    }
+    throw new ExpressionError('“within … of” stands between words, phrases, or words with “or” between them.', 0);
+  }
+
+  /** Words that follow each other in a paragraph. A word that was typed may be several in a script without spaces. */
+  private phraseFinder(typed: readonly string[], search: WordSearch): Finder {
+    const flags = typed.flatMap((word) => partsOf(word)).map((word) => this.wordsLike(word, search));
+    if (flags.length === 0) throw new ExpressionError(`“${typed.join(' ')}” holds no letter or digit to look for.`, 0);
+    const [first, ...rest] = flags as [Uint8Array, ...Uint8Array[]];
+    return ({ words, paragraphs }) => {
+      const runs: Run[] = [];
+      for (let paragraph = 0; paragraph + 1 < paragraphs.length; paragraph++) {
+        const last = paragraphs[paragraph + 1]! - rest.length;
+        for (let at = paragraphs[paragraph]!; at < last; at++)
+          if (first[words[at]!] === 1 && rest.every((flag, next) => flag[words[at + next + 1]!] === 1))
+            runs.push({ from: at, to: at + flags.length });
+      }
+      return runs;
+    };
+  }
+
+  /** Flags by word of the vocabulary. */
+  private wordsLike(typed: string, { match, capitals, accents }: WordSearch): Uint8Array {
+    const folding: Folding = { capitals, accents };
+    const known = this.vocabulary.foldedWords(folding);
+    const flags = new Uint8Array(known.length);
+    const wanted = foldedBy(typed, folding);
+    const like = likeness(wanted, match, this.language);
+    for (let at = 0; at < known.length; at++) if (like(known[at]!)) flags[at] = 1;
+    return flags;
+  }
+}
+
+/** Whether a word of the vocabulary is the one that was typed. */
+function likeness(wanted: string, match: WordSearch['match'], language: string): (word: string) => boolean {
+  if (/[*?]/.test(wanted)) {
+    const pattern = wanted
+      .replace(/[.+^${}()|[\]\\/-]/g, '\\$&')
+      .replaceAll('*', '.*')
+      .replaceAll('?', '.');
+    const expression = new RegExp(match === 'parts of words' ? pattern : `^${pattern}$`, 'su');
+    return (word) => expression.test(word);
+  }
+  if (match === 'parts of words') return (word) => word.includes(wanted);
+  const stems = match === 'all forms' ? stemsOf(language) : null;
+  if (!stems) return (word) => word === wanted;
+  const stem = stems.of(wanted.toLowerCase());
+  const begins = wanted.slice(0, stems.alike).toLowerCase();
+  return (word) => word === wanted || (word.slice(0, stems.alike).toLowerCase() === begins && stems.of(word.toLowerCase()) === stem);
+}
+
+/** The words in what was typed as one; signs that stand for letters belong to them. */
+function partsOf(typed: string): string[] {
+  const parts: string[] = [];
+  // a letter in the place of each sign: then words are found as they are in texts
+  const plain = typed.replaceAll('*', 'x').replaceAll('?', 'x');
+  eachWord(plain, 0, plain.length, (start, end) => parts.push(typed.slice(start, end)));
+  return parts;
+}
+
+const findersIn = (one: Compiled): Finder[] =>
+  'find' in one ? [one.find] : ('not' in one ? [one.not] : 'all' in one ? one.all : one.any).flatMap(findersIn);
+
+/** What is looked for, not what must be absent. */
+const wantedIn = (one: Compiled): Finder[] =>
+  'find' in one ? [one.find] : 'not' in one ? [] : ('all' in one ? one.all : one.any).flatMap(wantedIn);
+
+function holds(one: Compiled, has: (find: Finder) => boolean): boolean {
+  if ('find' in one) return has(one.find);
+  if ('not' in one) return !holds(one.not, has);
+  return 'all' in one ? one.all.every((part) => holds(part, has)) : one.any.some((part) => holds(part, has));
+}
+
+const findsWords = (one: WordExpression): boolean =>
+  'not' in one ? false : 'all' in one ? one.all.some(findsWords) : 'any' in one ? one.any.every(findsWords) : true;
+
+/** Paragraphs in which any of some runs begins or ends. */
+function paragraphsWith(runs: readonly Run[], { paragraphs }: IndexedText): ReadonlySet<number> {
+  const places = new Set<number>();
+  for (const { from, to } of runs) for (const word of [from, to - 1]) places.add(paragraphOf(paragraphs, word));
+  return places;
+}
+
+/** The paragraph that a word stands in. */
+function paragraphOf(paragraphs: Uint32Array, word: number): number {
+  let [low, high] = [0, paragraphs.length - 1];
+  while (low < high) {
+    const middle = (low + high + 1) >>> 1;
+    if (paragraphs[middle]! <= word) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
+/** Runs that lie in a stretch of the text. */
+function runsWithin(runs: readonly Run[], { starts }: IndexedText, { start, end }: Stretch): Run[] {
+  let [low, high] = [0, runs.length];
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (starts[runs[middle]!.from]! < start) low = middle + 1;
+    else high = middle;
+  }
+  const within: Run[] = [];
+  for (let at = low; at < runs.length && starts[runs[at]!.from]! < end; at++) if (starts[runs[at]!.to - 1]! < end) within.push(runs[at]!);
+  return within;
+}
+
+/** Pairs with at most so many words from one to the other, as one run from the first to the last word; words beside each other are 1 apart. */
+function nearby(ones: readonly Run[], others: readonly Run[], within: number): Run[] {
+  const longest = others.reduce((most, { from, to }) => Math.max(most, to - from), 0);
+  const runs: Run[] = [];
+  let first = 0;
+  for (const one of ones) {
+    while (first < others.length && others[first]!.from < one.from - within - longest) first++;
+    for (let at = first; at < others.length && others[at]!.from <= one.to - 1 + within; at++) {
+      const other = others[at]!;
+      const distance = Math.max(other.from - (one.to - 1), one.from - (other.to - 1));
+      // what overlaps is not another word beside it
+      if (distance > 0 && distance <= within) runs.push({ from: Math.min(one.from, other.from), to: Math.max(one.to, other.to) });
+    }
+  }
+  return runs.sort((a, b) => a.from - b.from || a.to - b.to);
+}
+
+/** Stretches in their order, each once; those that overlap as one. */
+function joined(some: readonly Stretch[]): Stretch[] {
+  const sorted = [...some].sort((a, b) => a.start - b.start || a.end - b.end);
+  const all: { start: number; end: number }[] = [];
+  for (const { start, end } of sorted) {
+    const last = all.at(-1);
+    if (last && start < last.end) last.end = Math.max(last.end, end);
+    else all.push({ start, end });
+  }
+  return all;
+}
