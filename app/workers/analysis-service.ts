@@ -9,12 +9,18 @@ import { TABLE_TYPES } from '@core/model/records';
 import type { StudyState } from '@core/model/study-state';
 import type { CodeUse } from '@core/passages/code-use';
 import type { Scope } from '@core/queries/evaluate';
-import type { Analysis, Answer, GlossUse } from '@core/analysis/analysis';
+import type { Stretch } from '@core/model/stretch';
+import type { WordSearch } from '@core/model/word-search';
+import type { SweptDocument } from '@core/commands/sweep';
+import type { SweepContext } from '@core/words/contexts';
+import type { FoundHit } from '@core/words/found-hit';
+import type { Analysis, Answer, FoundWords, GlossUse } from '@core/analysis/analysis';
 import type { Text } from '@core/model/document';
 import { requested } from './requested';
 
 /** The analysis at the other end: in a worker, or here. */
-type AnalysisEnd = Pick<Remote<Analysis>, 'update' | 'end' | 'ask' | 'codeUse' | 'codePage' | 'glossUse' | 'checks'> | Analysis;
+type AnalysisEnd =
+  Pick<Remote<Analysis>, 'update' | 'end' | 'ask' | 'findWords' | 'contexts' | 'codeUse' | 'codePage' | 'glossUse' | 'checks'> | Analysis;
 
 /** Makes the other end when it is first needed. */
 export const ANALYSIS = new InjectionToken<() => AnalysisEnd>('ANALYSIS', {
@@ -53,6 +59,27 @@ export class AnalysisService {
   ): Promise<Answer | null> {
     const everything = { documentIds: new Set(order), coderId: null };
     return this.request(state, signal, (remote, id) => remote.ask(id, proxy(progress), question, scope, everything, order));
+  }
+
+  /** Looks for words in scope, and gives what is found as it comes; null if it was ended. @param signal ends it */
+  findWords(
+    state: StudyState,
+    search: WordSearch,
+    scope: Scope,
+    order: readonly Id[],
+    onlyUncoded: boolean,
+    show: (hits: readonly FoundHit[]) => void,
+    progress: (share: number) => void,
+    signal?: AbortSignal,
+  ): Promise<FoundWords | null> {
+    return this.request(state, signal, (remote, id) =>
+      remote.findWords(id, proxy(progress), proxy(show), search, scope, order, onlyUncoded),
+    );
+  }
+
+  /** What is to be coded around hits, by document. @param hits ascending by start */
+  contexts(state: StudyState, hits: ReadonlyMap<Id, readonly Stretch[]>, context: SweepContext): Promise<SweptDocument[] | null> {
+    return this.request(state, undefined, (remote, id) => remote.contexts(id, hits, context));
   }
 
   /** The use of every code in scope; null if it was asked anew meanwhile. */

@@ -1,7 +1,15 @@
 import { checkCodebook, type CheckLimits, type Finding } from '../codebook/checks';
 import { CodePageBuilder, type CodePage } from '../codebook/code-page';
 import { GlossFinder } from '../glosses/find-glosses';
-import type { Text } from '../model/document';
+import { hasText, type Text } from '../model/document';
+import type { Stretch } from '../model/stretch';
+import type { WordSearch } from '../model/word-search';
+import type { SweptDocument } from '../commands/sweep';
+import { contextsOf, type SweepContext } from '../words/contexts';
+import { ExpressionError } from '../words/expression';
+import { WordFinder } from '../words/find-words';
+import { shownHits, type FoundHit } from '../words/found-hit';
+import { IndexedWords } from '../words/vocabulary';
 import type { Gloss } from '../model/gloss';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
@@ -12,6 +20,7 @@ import { countCodes } from '../passages/counting';
 import { AskedStudy } from '../queries/asked-study';
 import { Evaluation, hitsOf, type Hit, type PartCount, type Scope } from '../queries/evaluate';
 import { waysOut, type WayOut } from '../queries/explain';
+import { KeptTexts } from './kept-texts';
 import { Requests, type Running, type Tell } from '../requests/requests';
 
 /** What was found, and what each part of the question leaves; for an empty answer, the steps that would bring something back. */
@@ -21,6 +30,12 @@ export interface Answer {
   /** Passages there are in scope. */
   readonly of: number;
   readonly waysOut: readonly WayOut[];
+}
+
+/** How many places were found, or why none could be looked for. */
+export interface FoundWords {
+  readonly hits: number;
+  readonly trouble?: string;
 }
 
 /** What of the study has changed since it was last told; null where nothing has. */
@@ -41,8 +56,8 @@ export interface Told {
 /** Reads texts of a study from where they are kept. */
 export type ReadTexts = (studyId: Id, documentIds: readonly Id[]) => Promise<readonly Text[]>;
 
-/** Texts that are kept at hand; more would fill the memory. */
-const TEXTS_KEPT = 300;
+/** Characters of texts that are kept at hand: those of ten million words. */
+const CHARACTERS_KEPT = 60_000_000;
 /** Documents whose texts are read at once. */
 const BATCH = 40;
 /** Documents that are asked between two breaths. */
@@ -64,11 +79,12 @@ export interface GlossUse {
 export class Analysis {
   private studyId: Id | null = null;
   private readonly columns = new Map<Id, PassageColumns>();
-  private readonly texts = new Map<Id, Text>();
+  private readonly texts = new KeptTexts(CHARACTERS_KEPT);
   /** Texts that changed since the study was opened: what the disk says of them may be older than the passages. */
   private readonly ahead = new Map<Id, Text>();
   private tables: StudyState['tables'] = NO_TABLES;
   private language = 'en';
+  private words = new IndexedWords();
   private finder = new CaseFinder({});
   private readonly requests = new Requests();
 
@@ -79,6 +95,7 @@ export class Analysis {
     if (told.studyId !== this.studyId || told.anew) {
       for (const some of [this.columns, this.texts, this.ahead]) some.clear();
       this.tables = NO_TABLES;
+      this.words = new IndexedWords();
       this.studyId = told.studyId;
     }
     this.language = told.language;
@@ -124,7 +141,69 @@ export class Analysis {
   }
 
   private asked(): AskedStudy {
-    return new AskedStudy(this.tables, () => [...this.columns.values()], this.language, Date.now);
+    return new AskedStudy(this.tables, () => [...this.columns.values()], this.language, Date.now, this.words);
+  }
+
+  /**
+   * Looks for words in the texts in scope, and shows what it finds as it goes.
+   * @param show given hits in the order of the documents
+   * @param order document ids in the order of the answer
+   * @returns how many hits there are, or what is wrong with what was typed; null if it was ended
+   */
+  findWords(
+    id: number,
+    tell: Tell,
+    show: (hits: readonly FoundHit[]) => unknown,
+    search: WordSearch,
+    scope: Scope,
+    order: readonly Id[],
+    onlyUncoded: boolean,
+  ): Promise<FoundWords | null> {
+    return this.requests.run(
+      'find words',
+      id,
+      async (running) => {
+        let finder: WordFinder;
+        try {
+          finder = new WordFinder(search, this.words.vocabulary, this.language);
+        } catch (error) {
+          if (error instanceof ExpressionError) return { hits: 0, trouble: error.message };
+          throw error;
+        }
+        const ids = order.filter((one) => scope.documentIds.has(one) && this.tables.document[one] && hasText(this.tables.document[one]));
+        let hits = 0;
+        for (let at = 0; at < ids.length; at += BATCH) {
+          const texts = await this.textsOf(ids.slice(at, at + BATCH));
+          const batch: FoundHit[] = [];
+          for (const [documentId, text] of texts) {
+            const document = this.tables.document[documentId];
+            if (!document) continue;
+            const found = shownHits(document, text, this.columns.get(documentId), scope.coderId, finder.in(text, this.words.of(text)));
+            batch.push(...(onlyUncoded ? found.filter((hit) => hit.codeIds.length === 0) : found));
+            await running.breathe();
+          }
+          hits += batch.length;
+          if (batch.length > 0) show(batch);
+          await running.tell(Math.min(1, (at + BATCH) / ids.length));
+        }
+        return { hits };
+      },
+      tell,
+    );
+  }
+
+  /** What is to be coded around some hits, by document. @param hits ascending by start, by document @returns null if it was ended */
+  contexts(id: number, hits: ReadonlyMap<Id, readonly Stretch[]>, context: SweepContext): Promise<SweptDocument[] | null> {
+    return this.requests.run('contexts', id, async (running) => {
+      const ids = [...hits.keys()];
+      const documents: SweptDocument[] = [];
+      for (let at = 0; at < ids.length; at += BATCH) {
+        for (const [documentId, text] of await this.textsOf(ids.slice(at, at + BATCH)))
+          documents.push({ documentId, places: contextsOf(text, hits.get(documentId)!, context, this.language) });
+        await running.breathe();
+      }
+      return documents;
+    });
   }
 
   /** Goes through the documents a question concerns, with texts where it needs them. @throws RequestEndedError */
@@ -219,16 +298,13 @@ export class Analysis {
     const missing = ids.filter((id) => !this.ahead.has(id) && !this.texts.has(id));
     const studyId = this.studyId;
     if (missing.length > 0 && studyId)
-      for (const text of await this.read(studyId, missing)) if (this.studyId === studyId) this.texts.set(text.id, text);
+      for (const text of await this.read(studyId, missing)) if (this.studyId === studyId) this.texts.put(text);
     const found = new Map<Id, Text>();
     for (const id of ids) {
       const text = this.ahead.get(id) ?? this.texts.get(id);
       if (text) found.set(id, text);
     }
-    for (const id of this.texts.keys()) {
-      if (this.texts.size <= TEXTS_KEPT) break;
-      this.texts.delete(id);
-    }
+    this.texts.trim();
     return found;
   }
 

@@ -83,7 +83,10 @@ function recodeEach(
 function recoding(passage: Passage, fromId: Id, toId: Id, now: number): RecordChange | null {
   if (!passage.codings.some((coding) => coding.codeId === fromId)) return null;
   const kept = passage.codings.filter((coding) => coding.codeId !== fromId);
-  const moved = passage.codings.filter((coding) => coding.codeId === fromId).map((coding) => ({ ...coding, codeId: toId, createdAt: now }));
+  // whoever exchanges a code has looked at it
+  const moved = passage.codings
+    .filter((coding) => coding.codeId === fromId)
+    .map(({ swept: _, ...coding }) => ({ ...coding, codeId: toId, createdAt: now }));
   return updated('passage', passage, { codings: united(kept, moved) });
 }
 

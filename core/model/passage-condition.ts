@@ -4,6 +4,7 @@ import { DocumentKindSchema } from './document';
 import { CountSchema, DaySchema, LineSchema } from './fields';
 import { pointsTo } from './pointing';
 import { COMPARISONS } from './set';
+import { WordSearchSchema } from './word-search';
 
 /** Parts that can lie within each other; deeper than anybody reads. */
 export const DEEPEST = 12;
@@ -72,6 +73,9 @@ export const CommentedSchema = z.strictObject({
   words: LineSchema,
 });
 
+/** The passage holds words; what is typed holds within the passage, whatever the unit. */
+export const HasWordsSchema = z.strictObject({ hasWords: WordSearchSchema });
+
 /** The passage has a memo of its own, or none. */
 export const MemoedSchema = z.strictObject({ memo: z.boolean() });
 
@@ -110,6 +114,7 @@ export type PassageCondition =
   | SpokenBy
   | z.infer<typeof AnswersSchema>
   | z.infer<typeof CommentedSchema>
+  | z.infer<typeof HasWordsSchema>
   | z.infer<typeof MemoedSchema>
   | Fact
   | z.infer<typeof LiesInSchema>
@@ -138,6 +143,7 @@ export const PassageConditionSchema: z.ZodType<PassageCondition, PassageConditio
   SpokenBySchema,
   AnswersSchema,
   CommentedSchema,
+  HasWordsSchema,
   MemoedSchema,
   FactSchema,
   LiesInSchema,

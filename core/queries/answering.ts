@@ -2,6 +2,7 @@ import type { Document } from '../model/document';
 import type { Id } from '../model/ids';
 import { partsWithin, type PassageCondition } from '../model/passage-condition';
 import { hasText } from '../model/document';
+import type { WordSearch } from '../model/word-search';
 import { CaseFinder } from '../passages/code-use';
 import { idOfRow } from '../passages/columns';
 import { liesWithin, withFoldersBelow } from '../passages/folders';
@@ -42,6 +43,7 @@ export function answeringOf(condition: PassageCondition, study: AskedStudy, with
   if ('spokenBy' in condition) return eachRow(spokenBy(condition));
   if ('answers' in condition) return answersTo(new Set(condition.answers));
   if ('comment' in condition) return commented(condition);
+  if ('hasWords' in condition) return hasWords(condition.hasWords, study);
   if ('memo' in condition) return eachRow((here) => (row) => study.passagesWithMemo.has(idOfRow(here.columns, row)) === condition.memo);
   if ('liesIn' in condition) return liesIn(condition.liesIn, study);
   if ('kinds' in condition) return (here) => here.every(condition.kinds.length === 0 || condition.kinds.includes(here.document.kind));
@@ -55,7 +57,7 @@ export function needsText(condition: PassageCondition, document: Document, study
   if ('spokenBy' in condition) return document.speakers.length > 0;
   if ('attributeId' in condition) return study.tables.attribute[condition.attributeId]?.of === 'case' && owned();
   if ('liesIn' in condition) return owned() && condition.liesIn.setIds.some((id) => study.tables.set[id]?.of === 'case');
-  if ('standing' in condition && condition.within) return true;
+  if ('hasWords' in condition || ('standing' in condition && condition.within)) return true;
   if (!('queryId' in condition)) return partsWithin(condition).some((part) => needsText(part, document, study, within));
   const kept = within.includes(condition.queryId) ? undefined : study.tables.query[condition.queryId];
   return kept !== undefined && needsText({ all: kept.question.all }, document, study, [...within, kept.id]);
@@ -108,6 +110,18 @@ function spokenBy(asked: Extract<PassageCondition, { spokenBy: unknown }>): (her
           return speaker !== undefined && (names.has(speaker.name) || (speaker.caseId !== null && cases.has(speaker.caseId)));
       }
     };
+}
+
+/** Words within the passage; what cannot be read as an expression is found nowhere. */
+function hasWords(search: WordSearch, study: AskedStudy): Answering {
+  const finder = study.finderOf(search);
+  return (here) => {
+    const rows = here.none();
+    if (!finder || !here.text) return rows;
+    const stretches = Array.from(rows, (_, row) => ({ start: here.columns.starts[row]!, end: here.columns.ends[row]! }));
+    finder.holdsIn(study.indexOf(here.text), stretches).forEach((found, row) => (rows[row] = found ? 1 : 0));
+    return rows;
+  };
 }
 
 /** The passage lies, with at least a character, in an answer to one of the questions. */

@@ -1,13 +1,17 @@
 import { codesOfSet } from '../codebook/conditions';
 import { withDescendants } from '../codebook/tree';
 import { idsWithMemo } from '../memos/references';
-import type { Document } from '../model/document';
+import type { Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
 import type { CodesAsked } from '../model/passage-condition';
 import type { StudyState } from '../model/study-state';
 import { CaseFinder, CodeUseCounter } from '../passages/code-use';
+import type { WordSearch } from '../model/word-search';
 import { countCodes } from '../passages/counting';
+import { ExpressionError } from '../words/expression';
+import { WordFinder } from '../words/find-words';
+import { IndexedWords, type IndexedText } from '../words/vocabulary';
 
 type Tables = StudyState['tables'];
 
@@ -21,13 +25,29 @@ export class AskedStudy {
    * @param passages of all documents: what a live set of codes holds depends on them
    * @param language BCP 47 tag, for sentences
    * @param now milliseconds since 1970, for conditions that count back from today
+   * @param words texts that were indexed before
    */
   constructor(
     readonly tables: Tables,
     private readonly passages: () => readonly PassageColumns[],
     readonly language: string,
     private readonly now: () => number,
+    private readonly words = new IndexedWords(),
   ) {}
+
+  /** What looks for words in texts of the study; null where what was typed cannot be read. */
+  finderOf(search: WordSearch): WordFinder | null {
+    try {
+      return new WordFinder({ ...search, unit: 'paragraph' }, this.words.vocabulary, this.language);
+    } catch (error) {
+      if (error instanceof ExpressionError) return null;
+      throw error;
+    }
+  }
+
+  indexOf(text: Text): IndexedText {
+    return this.words.of(text);
+  }
 
   /** Whose the passages of a document are. */
   get finder(): CaseFinder {

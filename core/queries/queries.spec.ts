@@ -10,6 +10,7 @@ import type { Passage } from '../model/passage';
 import type { Carries, PassageCondition, Stands } from '../model/passage-condition';
 import { nested, QuestionSchema, type Question } from '../model/query';
 import type { StudyState } from '../model/study-state';
+import type { WordSearch } from '../model/word-search';
 import { inReadingOrder, packPassages } from '../passages/columns';
 import { pixelsCovered } from '../passages/pixels';
 import { after, before, inside, overlaps, samePlace } from '../passages/relations';
@@ -146,6 +147,7 @@ class Naive {
       if (asked.comment === 'open question') return passage.open === true;
       return comment !== '' && (asked.comment === 'some' || comment.toLowerCase().includes(asked.words.toLowerCase()));
     }
+    if ('hasWords' in asked) return text !== undefined && this.holdsWords(text, passage, asked.hasWords);
     if ('memo' in asked) return !asked.memo;
     const cases = Object.values(tables.case).filter(
       (one) =>
@@ -173,6 +175,25 @@ class Naive {
     }
     if ('kinds' in asked) return asked.kinds.length === 0 || asked.kinds.includes(document.kind);
     return asked.grounds.length === 0 || asked.grounds.includes(document.ground.of);
+  }
+
+  /** The few things that random conditions type, each held against the words that lie whole in the passage. */
+  private holdsWords(text: Text, { start, end }: Passage, { typed, match, capitals }: WordSearch): boolean {
+    const bodies = text.paragraphs.map((one) =>
+      [...text.text.slice(one.body, one.end).matchAll(/[a-z]+/gi)].map((found) => ({ at: one.body + found.index, word: found[0] })),
+    );
+    const lines = bodies.map((words) =>
+      words.filter(({ at, word }) => at >= start && at + word.length <= end).map(({ word }) => (capitals ? word : word.toLowerCase())),
+    );
+    const like = (wanted: string, word: string) => (match === 'parts of words' ? word.includes(wanted) : word === wanted);
+    const has = (...phrase: string[]) =>
+      lines.some((words) =>
+        words.some((_, at) => phrase.every((wanted, nth) => words[at + nth] !== undefined && like(wanted, words[at + nth]!))),
+      );
+    if (typed === 'late') return has('late');
+    if (typed === '"it was"') return has('it', 'was');
+    // the forms of “waited” in these texts are just that one
+    return typed === 'rain or not waited' && (has('rain') || !has('waited'));
   }
 
   private carries(passage: Passage, { carries, number = 1, codes, reach, given }: Carries): boolean {

@@ -5,6 +5,7 @@ import type { Carries, CodesAsked, Fact, PassageCondition, SpokenBy, Standing, W
 import type { Question } from '../model/query';
 import { nameOfRecord, type TableType } from '../model/records';
 import type { StudyState } from '../model/study-state';
+import type { WordSearch } from '../model/word-search';
 import { counted } from '../text/counted';
 import { quoted } from '../text/quoted';
 import type { SingleChange } from './single-changes';
@@ -66,6 +67,7 @@ export function conditionWords(condition: PassageCondition, names: NameOf): stri
       'open question': 'are an open question',
       holds: `have ${quoted(condition.words)} in their comment`,
     }[condition.comment];
+  if ('hasWords' in condition) return `hold the words ${quoted(condition.hasWords.typed)}${searchWords(condition.hasWords)}`;
   if ('memo' in condition) return condition.memo ? 'have a memo' : 'have no memo';
   if ('attributeId' in condition) return factWords(condition, names);
   if ('queryId' in condition) return `answer the query ${quoted(names('query', condition.queryId))}`;
@@ -79,6 +81,17 @@ export function conditionWords(condition: PassageCondition, names: NameOf): stri
   ];
   return `lie in ${orOf(places) || 'any document'}`;
 }
+
+/** How words are compared, where not as usual. */
+export const searchWords = ({ match, capitals, accents }: WordSearch): string =>
+  [
+    match === 'whole words' ? '' : `as ${match}`.replace('as all forms', 'in all their forms'),
+    capitals ? 'capitals as written' : '',
+    accents ? '' : 'whatever their accents',
+  ]
+    .filter(Boolean)
+    .map((one) => `, ${one}`)
+    .join('');
 
 const orOf = (some: readonly string[]): string =>
   some.length < 3 ? some.join(' or ') : `${some.slice(0, -1).join(', ')} or ${some.at(-1)}`;

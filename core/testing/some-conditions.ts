@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { Id } from '../model/ids';
 import { NEARNESS_UNITS, STANDINGS, type PassageCondition } from '../model/passage-condition';
+import { WORD_MATCHES } from '../model/word-search';
 
 /** What random conditions ask for. */
 export interface AskedFor {
@@ -50,6 +51,15 @@ export function someCondition(asked: AskedFor, depth = 3): fc.Arbitrary<PassageC
       comment: fc.constantFrom('some' as const, 'none' as const, 'open question' as const, 'holds' as const),
       words: fc.constantFrom('WHY', 'x'),
     }),
+    fc
+      .record({
+        typed: fc.constantFrom('late', '"it was"', 'rain or not waited', '(', '呀'),
+        match: fc.constantFrom(...WORD_MATCHES),
+        capitals: fc.boolean(),
+        accents: fc.boolean(),
+        unit: fc.constant('words' as const),
+      })
+      .map((hasWords) => ({ hasWords })),
     fc.boolean().map((memo) => ({ memo })),
     fc.record({
       attributeId: fc.constantFrom(...asked.attributes),

@@ -33,7 +33,7 @@ export class WordFinder {
   private readonly unit: HitUnit;
 
   /**
-   * @param vocabulary all texts must be indexed with it before the search is made ready
+   * @param vocabulary the one that texts are indexed with
    * @param language BCP 47 tag of the study, for sentences and word forms
    * @throws ExpressionError where what was typed cannot be read, or asks for nothing
    */
@@ -61,23 +61,32 @@ export class WordFinder {
     const finders = findersIn(this.compiled);
     // nothing to find, and nothing that only leaves out: most texts of a rare word
     if (finders.every((find) => runsOf(find).length === 0) && !holds(this.compiled, () => false)) return [];
-    const stretch = ({ from, to }: Run): Stretch => ({
-      start: index.starts[from]!,
-      end: index.starts[to - 1]! + this.vocabulary.words[index.words[to - 1]!]!.length,
-    });
+    const endOf = (run: Run): number => this.endOf(index, run);
+    const stretch = (run: Run): Stretch => ({ start: index.starts[run.from]!, end: endOf(run) });
     const wanted = wantedIn(this.compiled);
     const hits: WordHit[] = [];
     // where nothing is found nothing can hold, unless only absence is asked for
     const anywhere = holds(this.compiled, () => false);
     const places = anywhere ? null : paragraphsWith(finders.flatMap(runsOf), index);
     for (const unit of this.unitsOf(text, places)) {
-      const within = (find: Finder): Run[] => runsWithin(runsOf(find), index, unit);
+      const within = (find: Finder): Run[] => runsWithin(runsOf(find), index, unit, endOf);
       if (!holds(this.compiled, (find) => within(find).length > 0)) continue;
       const words = joined(wanted.flatMap((find) => within(find).map(stretch)));
       if (this.unit === 'words') for (const one of words) hits.push({ ...one, words: [one] });
       else hits.push({ ...unit, words });
     }
     return hits;
+  }
+
+  private endOf({ words, starts }: IndexedText, { to }: Run): number {
+    return starts[to - 1]! + this.vocabulary.words[words[to - 1]!]!.length;
+  }
+
+  /** Whether what is looked for holds within each of some stretches of a text, each taken as the unit. */
+  holdsIn(index: IndexedText, stretches: readonly Stretch[]): boolean[] {
+    const finders = new Map(findersIn(this.compiled).map((find) => [find, find(index)]));
+    const endOf = (run: Run): number => this.endOf(index, run);
+    return stretches.map((one) => holds(this.compiled, (find) => runsWithin(finders.get(find)!, index, one, endOf).length > 0));
   }
 
   /** Conditions between words hold within the unit; of single words within their paragraph. @param places paragraphs to look at; null for all */
@@ -117,30 +126,46 @@ export class WordFinder {
 
   /** Words that follow each other in a paragraph. A word that was typed may be several in a script without spaces. */
   private phraseFinder(typed: readonly string[], search: WordSearch): Finder {
-    const flags = typed.flatMap((word) => partsOf(word)).map((word) => this.wordsLike(word, search));
-    if (flags.length === 0) throw new ExpressionError(`“${typed.join(' ')}” holds no letter or digit to look for.`, 0);
-    const [first, ...rest] = flags as [Uint8Array, ...Uint8Array[]];
+    const likes = typed.flatMap((word) => partsOf(word)).map((word) => new WordsLike(word, search, this.vocabulary, this.language));
+    if (likes.length === 0) throw new ExpressionError(`“${typed.join(' ')}” holds no letter or digit to look for.`, 0);
     return ({ words, paragraphs }) => {
+      const [first, ...rest] = likes.map((one) => one.flags()) as [Uint8Array, ...Uint8Array[]];
       const runs: Run[] = [];
       for (let paragraph = 0; paragraph + 1 < paragraphs.length; paragraph++) {
         const last = paragraphs[paragraph + 1]! - rest.length;
         for (let at = paragraphs[paragraph]!; at < last; at++)
           if (first[words[at]!] === 1 && rest.every((flag, next) => flag[words[at + next + 1]!] === 1))
-            runs.push({ from: at, to: at + flags.length });
+            runs.push({ from: at, to: at + likes.length });
       }
       return runs;
     };
   }
+}
 
-  /** Flags by word of the vocabulary. */
-  private wordsLike(typed: string, { match, capitals, accents }: WordSearch): Uint8Array {
-    const folding: Folding = { capitals, accents };
-    const known = this.vocabulary.foldedWords(folding);
-    const flags = new Uint8Array(known.length);
-    const wanted = foldedBy(typed, folding);
-    const like = likeness(wanted, match, this.language);
-    for (let at = 0; at < known.length; at++) if (like(known[at]!)) flags[at] = 1;
-    return flags;
+/** Which words of a vocabulary are the one that was typed: flags that grow with it. */
+class WordsLike {
+  private known = new Uint8Array(0);
+  private readonly folding: Folding;
+  private readonly like: (word: string) => boolean;
+
+  constructor(
+    typed: string,
+    { match, capitals, accents }: WordSearch,
+    private readonly vocabulary: Vocabulary,
+    language: string,
+  ) {
+    this.folding = { capitals, accents };
+    this.like = likeness(foldedBy(typed, this.folding), match, language);
+  }
+
+  flags(): Uint8Array {
+    const before = this.known.length;
+    if (before === this.vocabulary.words.length) return this.known;
+    const words = this.vocabulary.foldedWords(this.folding);
+    const flags = new Uint8Array(words.length);
+    flags.set(this.known);
+    for (let at = before; at < words.length; at++) if (this.like(words[at]!)) flags[at] = 1;
+    return (this.known = flags);
   }
 }
 
@@ -158,8 +183,9 @@ function likeness(wanted: string, match: WordSearch['match'], language: string):
   const stems = match === 'all forms' ? stemsOf(language) : null;
   if (!stems) return (word) => word === wanted;
   const stem = stems.of(wanted.toLowerCase());
-  const begins = wanted.slice(0, stems.alike).toLowerCase();
-  return (word) => word === wanted || (word.slice(0, stems.alike).toLowerCase() === begins && stems.of(word.toLowerCase()) === stem);
+  // as it is folded: where capitals count, they count for how a word begins
+  const begins = wanted.slice(0, stems.alike);
+  return (word) => word === wanted || (word.slice(0, stems.alike) === begins && stems.of(word.toLowerCase()) === stem);
 }
 
 /** The words in what was typed as one; signs that stand for letters belong to them. */
@@ -205,8 +231,8 @@ function paragraphOf(paragraphs: Uint32Array, word: number): number {
   return low;
 }
 
-/** Runs that lie in a stretch of the text. */
-function runsWithin(runs: readonly Run[], { starts }: IndexedText, { start, end }: Stretch): Run[] {
+/** Runs that lie whole in a stretch of the text. @param endOf where a run ends in the text */
+function runsWithin(runs: readonly Run[], { starts }: IndexedText, { start, end }: Stretch, endOf: (run: Run) => number): Run[] {
   let [low, high] = [0, runs.length];
   while (low < high) {
     const middle = (low + high) >>> 1;
@@ -214,7 +240,7 @@ function runsWithin(runs: readonly Run[], { starts }: IndexedText, { start, end 
     else high = middle;
   }
   const within: Run[] = [];
-  for (let at = low; at < runs.length && starts[runs[at]!.from]! < end; at++) if (starts[runs[at]!.to - 1]! < end) within.push(runs[at]!);
+  for (let at = low; at < runs.length && starts[runs[at]!.from]! < end; at++) if (endOf(runs[at]!) <= end) within.push(runs[at]!);
   return within;
 }
 

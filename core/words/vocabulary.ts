@@ -55,6 +55,18 @@ export class Vocabulary {
   }
 }
 
+/** Texts as they were indexed, each as long as it is in memory, with the vocabulary they share. */
+export class IndexedWords {
+  readonly vocabulary = new Vocabulary();
+  private readonly indexed = new WeakMap<Text, IndexedText>();
+
+  of(text: Text): IndexedText {
+    let index = this.indexed.get(text);
+    if (!index) this.indexed.set(text, (index = this.vocabulary.index(text)));
+    return index;
+  }
+}
+
 /** A word as it is compared; apostrophes and hyphens of all shapes are one. */
 export function foldedBy(word: string, { capitals, accents }: Folding): string {
   const plain = word.replaceAll('’', "'").replace(/[‐‑]/g, '-');

@@ -1,156 +1,43 @@
-import {
-  afterRenderEffect,
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  type ElementRef,
-  inject,
-  input,
-  signal,
-  untracked,
-  viewChild,
-} from '@angular/core';
-import { MatMenuModule } from '@angular/material/menu';
-import { Store } from '@ngrx/store';
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import type { Id } from '@core/model/ids';
-import type { Question } from '@core/model/query';
-import type { Hit } from '@core/queries/evaluate';
-import type { WayOut } from '@core/queries/explain';
-import { changeWords } from '@core/queries/words';
-import { counted } from '@core/text/counted';
-import { ScopeActions } from '../../state/study.actions';
-import { selectQueries, selectStudy } from '../../state/study.selectors';
-import { Ways } from '../../state/ways';
-import { Counted } from '../../ui/counted/counted';
-import { Evidence } from '../../ui/evidence/evidence';
-import { Icon } from '../../ui/icon/icon';
-import { memosAreAbout } from '../../ui/memo/writing-desk';
-import { AnswerWork } from './answer-work';
-import { Asking } from './asking';
-import { KeptQueries } from './kept-queries';
-import { EMPTY_QUESTION, QueryDraft } from './query-draft';
-import { AskedHere } from './sentence/asked-here';
-import { ConditionList } from './sentence/condition-list';
-import { NEW_CARRIES } from './sentence/new-part';
+import { Passages } from './passages';
+import { Swept } from './words/swept';
+import { Words } from './words/words';
 
-const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
-
-/** Asking for passages: a sentence with parts to change, what each of them leaves, and the passages that answer it. */
+/** Asking the material: passages by what they do, words in texts, and going through what a sweep has coded. */
 @Component({
   selector: 'fl-queries',
-  imports: [ConditionList, Counted, Evidence, Icon, MatMenuModule],
-  providers: [AnswerWork, AskedHere, Asking, KeptQueries],
-  templateUrl: './queries.html',
-  styleUrl: './queries.scss',
+  imports: [Passages, Swept, Words],
+  template: `
+    @switch (view()) {
+      @case ('words') {
+        @defer (on immediate) {
+          <fl-words />
+        }
+      }
+      @case ('swept') {
+        @defer (on immediate) {
+          <fl-swept />
+        }
+      }
+      @default {
+        <fl-passages [query]="query()" />
+      }
+    }
+  `,
+  styles: `
+    :host,
+    fl-passages,
+    fl-words,
+    fl-swept {
+      display: contents;
+    }
+  `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Queries {
-  /** A kept query that the address names: it is asked. */
+  /** From the address: which part is shown. */
+  readonly view = input<string>();
+  /** From the address: a kept query that is asked. */
   readonly query = input<Id>();
-  private readonly store = inject(Store);
-  private readonly ways = inject(Ways);
-  private readonly draft = inject(QueryDraft);
-  private readonly here = inject(AskedHere);
-  private readonly results = viewChild<ElementRef<HTMLElement>>('results');
-  private readonly study = this.store.selectSignal(selectStudy);
-  private readonly queryTable = this.store.selectSignal(selectQueries);
-  protected readonly asking = inject(Asking);
-  protected readonly keptQueries = inject(KeptQueries);
-  protected readonly work = inject(AnswerWork);
-  protected readonly chosen = signal<ReadonlySet<Id>>(new Set());
-  /** Only what is new since the answer was last seen. */
-  protected readonly onlyNew = signal(false);
-  /** The first part was just added by the place itself. */
-  protected readonly fresh = signal(false);
-  protected readonly hits = computed((): readonly Hit[] => {
-    const hits = this.asking.shown()?.hits ?? [];
-    const fresh = this.onlyNew() ? this.asking.since()?.fresh : undefined;
-    return fresh ? hits.filter((hit) => fresh.has(hit.passageId)) : hits;
-  });
-  /** Those that are chosen and shown; with none chosen, none. */
-  protected readonly places = computed(() => this.hits().filter((hit) => this.chosen().has(hit.passageId)));
-  protected readonly summary = computed(() => {
-    const hits = this.hits();
-    const documents = new Set(hits.map((hit) => hit.documentId)).size;
-    return `${counted(hits.length, 'passage')} in ${counted(documents, 'document')}`;
-  });
-  protected readonly sinceWords = computed(() => {
-    const since = this.asking.since();
-    if (!since) return null;
-    if (since.fresh.size === 0 && since.gone === 0) return `nothing new since ${DAY.format(since.at)}`;
-    return `${since.fresh.size.toLocaleString()} new, ${since.gone.toLocaleString()} gone since ${DAY.format(since.at)}`;
-  });
-
-  constructor() {
-    memosAreAbout(() => {
-      const kept = this.asking.kept();
-      return kept ? { type: 'query', id: kept.id } : null;
-    });
-    effect(() => {
-      const studyId = this.study()?.id ?? null;
-      if (this.draft.studyId() === studyId) return;
-      this.draft.studyId.set(studyId);
-      this.draft.question.set(EMPTY_QUESTION);
-    });
-    effect(() => {
-      const named = this.query();
-      const kept = untracked(() => this.queryTable()[named ?? '']);
-      if (kept) this.askAs(kept.question);
-    });
-    effect(() => {
-      this.asking.question();
-      this.chosen.set(new Set());
-      this.onlyNew.set(false);
-    });
-    afterRenderEffect(() => {
-      const element = this.results()?.nativeElement;
-      if (this.asking.shown() && element && this.draft.scrolled > 0) setTimeout(() => (element.scrollTop = this.draft.scrolled), 60);
-    });
-  }
-
-  protected askAs(question: Question): void {
-    this.draft.scrolled = 0;
-    this.fresh.set(false);
-    this.draft.question.set(question);
-  }
-
-  protected begin(): void {
-    this.fresh.set(true);
-    this.asking.set([NEW_CARRIES]);
-  }
-
-  protected clear(): void {
-    this.askAs(EMPTY_QUESTION);
-  }
-
-  protected stepWords({ change }: WayOut): string {
-    return changeWords(change, this.here.names());
-  }
-
-  protected take(way: WayOut): void {
-    if (!way.change) this.store.dispatch(ScopeActions.cleared());
-    this.askAs(way.question);
-  }
-
-  protected chooseAll(all: boolean): void {
-    this.chosen.set(new Set(all ? this.hits().map((hit) => hit.passageId) : []));
-  }
-
-  protected async code(): Promise<void> {
-    if (await this.work.code(this.places())) this.chosen.set(new Set());
-  }
-
-  protected async paste(): Promise<void> {
-    const question = await this.keptQueries.paste();
-    if (question) this.askAs(question);
-  }
-
-  protected onScroll(element: HTMLElement): void {
-    this.draft.scrolled = element.scrollTop;
-  }
-
-  protected readInPlace(hit: Hit): void {
-    this.ways.go(['reading', hit.documentId], { queryParams: { passage: hit.passageId, from: 'the query' } });
-  }
 }

@@ -121,6 +121,8 @@ export class Reading {
   readonly documentId = input<string>();
   /** From the address: the passage to show. */
   readonly passage = input<string>();
+  /** From the address: words to show, as `start-end` in characters. */
+  readonly words = input<string>();
   /** From the address: where the researcher came from, to go back to. */
   readonly from = input<string>();
   /** From the address: the document shown beside this one. */
@@ -258,7 +260,7 @@ export class Reading {
     window.addEventListener('keydown', keys, true);
     inject(DestroyRef).onDestroy(() => window.removeEventListener('keydown', keys, true));
     effect(() => this.chooseDocument());
-    effect(() => this.travelling.arrive(this.documentId(), this.passage(), () => this.putAway()));
+    effect(() => this.travelling.arrive(this.documentId(), this.passage(), this.words(), () => this.putAway()));
     effect(() => {
       if (!this.pane()) this.ways.tell();
     });

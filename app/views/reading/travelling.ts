@@ -1,5 +1,6 @@
 import { afterNextRender, inject, Injectable, Injector, untracked } from '@angular/core';
 import type { Id } from '@core/model/ids';
+import type { Stretch } from '@core/model/stretch';
 import { lastPlaces } from '../../state/last-places';
 import { Notices } from '../../state/notices';
 import { Visits } from '../../state/visits';
@@ -21,9 +22,10 @@ export class Travelling {
   /**
    * Shows the passage that the address names, or else where the reader was; again whenever the text or the address is
    * another.
+   * @param words the words that the address names, as "start-end" in characters
    * @param settle puts away what belongs to what was shown before
    */
-  arrive(documentId: Id | undefined, passageId: Id | undefined, settle: () => void): void {
+  arrive(documentId: Id | undefined, passageId: Id | undefined, words: string | undefined, settle: () => void): void {
     const text = this.here.text();
     const surface = this.here.surface();
     this.visits.count();
@@ -31,6 +33,7 @@ export class Travelling {
     if (!text || !surface || text.id !== documentId) return;
     untracked(() => {
       const passage = this.here.passages().find((one) => one.id === passageId);
+      const found = passage ? null : stretchIn(words, text.text.length);
       // coming back to the same document, the reader finds what was chosen there
       if (passage || this.shownId !== text.id) this.here.chosenId.set(passage?.id ?? null);
       this.shownId = text.id;
@@ -38,7 +41,10 @@ export class Travelling {
       // the surface takes the text in in an effect of its own, after this one; the place is found before anything is painted
       const bringThere = (): void => {
         if (passage) surface.goTo(passage);
-        else surface.scrollTo(lastPlaces.placeIn(text.id));
+        else if (found) {
+          surface.goTo(found);
+          surface.select(found);
+        } else surface.scrollTo(lastPlaces.placeIn(text.id));
         this.arrivedIn = text.id;
       };
       afterNextRender({ write: bringThere }, { injector: this.injector });
@@ -76,4 +82,10 @@ export class Travelling {
     // until the reader has been brought to where they were, the position is not theirs
     if (this.arrivedIn === documentId) lastPlaces.read(this.arrivedIn!, position);
   }
+}
+
+/** Words that an address names, where the text has them. */
+function stretchIn(words: string | undefined, length: number): Stretch | null {
+  const [start = NaN, end = NaN] = (words ?? '').split('-').map(Number);
+  return Number.isInteger(start) && Number.isInteger(end) && 0 <= start && start < end && end <= length ? { start, end } : null;
 }

@@ -12,10 +12,10 @@ import { ScopeActions } from '../../state/study.actions';
 import { TextCache } from '../../state/text-cache';
 import { analysisHere } from '../../testing/analysis-here';
 import { drawn, type Drawn } from '../../testing/component-with-study';
-import { Queries } from './queries';
+import { Passages } from './passages';
 
 describe('asking for passages', () => {
-  let queries: Drawn<Queries>;
+  let queries: Drawn<Passages>;
   const codes: Record<string, Id> = {};
   const summary = () => queries.find('[data-summary]').textContent;
   const kept = () => Object.values(TestBed.inject(Store).selectSignal(selectQueries)());
@@ -61,7 +61,7 @@ describe('asking for passages', () => {
     bench.code(one!, 0, 9, codes['Waiting'], codes['Worry']);
     bench.code(one!, 10, 20, codes['Waiting']);
     bench.code(two!, 22, 40, codes['Worry']);
-    queries = await drawn(Queries, bench, {}, [analysisHere]);
+    queries = await drawn(Passages, bench, {}, [analysisHere]);
     for (const text of bench.texts.values()) TestBed.inject(TextCache).put(text, null);
   });
 

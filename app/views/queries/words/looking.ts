@@ -1,0 +1,108 @@
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import { Store } from '@ngrx/store';
+import type { SweepContext } from '@core/words/contexts';
+import type { FoundHit } from '@core/words/found-hit';
+import type { Id } from '@core/model/ids';
+import type { StudyState } from '@core/model/study-state';
+import type { WordSearch } from '@core/model/word-search';
+import type { Scope } from '@core/queries/evaluate';
+import { selectData, selectQueryScope, selectSortedDocuments, selectStudy } from '../../../state/study.selectors';
+import { AnalysisService } from '../../../workers/analysis-service';
+
+/** Milliseconds after the last key before it is looked for. */
+const REST = 120;
+
+export const NO_SEARCH: WordSearch = { typed: '', match: 'whole words', capitals: false, accents: false, unit: 'words' };
+
+/** What is looked for, kept while the researcher goes to a place in a text and back. */
+@Injectable({ providedIn: 'root' })
+export class WordsDraft {
+  readonly search = signal<WordSearch>(NO_SEARCH);
+  readonly onlyUncoded = signal(false);
+  readonly context = signal<SweepContext>('hit');
+  private studyId: string | null = null;
+
+  constructor() {
+    const study = inject(Store).selectSignal(selectStudy);
+    effect(() => {
+      const id = study()?.id ?? null;
+      if (id === this.studyId) return;
+      this.studyId = id;
+      this.search.set(NO_SEARCH);
+    });
+  }
+}
+
+/** Looks for words while they are typed; what is found comes as it is found, and a newer search ends the older. */
+@Injectable()
+export class Looking {
+  private readonly store = inject(Store);
+  private readonly analysis = inject(AnalysisService);
+  private readonly draft = inject(WordsDraft);
+  private readonly data = this.store.selectSignal(selectData);
+  private readonly scope = this.store.selectSignal(selectQueryScope);
+  private readonly documents = this.store.selectSignal(selectSortedDocuments);
+  readonly hits = signal<readonly FoundHit[]>([]);
+  readonly trouble = signal<string | null>(null);
+  /** Share done; null when nothing is looked for. */
+  readonly progress = signal<number | null>(null);
+  readonly asked = computed(() => this.draft.search().typed.trim() !== '');
+
+  constructor() {
+    effect((onCleanup) => {
+      const search = this.draft.search();
+      const onlyUncoded = this.draft.onlyUncoded();
+      const [data, scope] = [this.data(), this.scope()];
+      const order = untracked(this.documents).map((document) => document.id);
+      const ending = new AbortController();
+      const timer =
+        data && search.typed.trim() ? setTimeout(() => void this.look(data, search, scope, order, onlyUncoded, ending.signal), REST) : null;
+      if (timer === null) this.show([], null);
+      onCleanup(() => {
+        if (timer !== null) clearTimeout(timer);
+        ending.abort();
+      });
+    });
+  }
+
+  private async look(
+    data: StudyState,
+    search: WordSearch,
+    scope: Scope,
+    order: readonly Id[],
+    onlyUncoded: boolean,
+    signal: AbortSignal,
+  ): Promise<void> {
+    const found: FoundHit[] = [];
+    let shown = false;
+    const show = (some: readonly FoundHit[]): void => {
+      if (signal.aborted) return;
+      for (const hit of some) found.push(hit);
+      // the first are shown at once, the rest as often as the eye can follow
+      if (!shown) this.show([...found], null);
+      shown = true;
+    };
+    const answer = await this.analysis.findWords(
+      data,
+      search,
+      scope,
+      order,
+      onlyUncoded,
+      show,
+      (share) => this.told(share, signal),
+      signal,
+    );
+    if (!answer || signal.aborted) return;
+    this.progress.set(null);
+    this.show(found, answer.trouble ?? null);
+  }
+
+  private told(share: number, signal: AbortSignal): void {
+    if (!signal.aborted) this.progress.set(share < 1 ? share : null);
+  }
+
+  private show(hits: readonly FoundHit[], trouble: string | null): void {
+    this.hits.set(hits);
+    this.trouble.set(trouble);
+  }
+}

@@ -1,0 +1,182 @@
+import { ScrollingModule } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { Store } from '@ngrx/store';
+import { sweep } from '@core/commands/sweep';
+import type { Id } from '@core/model/ids';
+import type { HitUnit, WordMatch, WordSearch } from '@core/model/word-search';
+import { counted } from '@core/text/counted';
+import type { SweepContext } from '@core/words/contexts';
+import type { FoundHit } from '@core/words/found-hit';
+import { StudySession } from '../../../state/study-session';
+import { selectCodes, selectData, selectDocuments } from '../../../state/study.selectors';
+import { Ways } from '../../../state/ways';
+import { ChooseCode } from '../../../ui/picker/choose-code';
+import { SentencePart, type Choice } from '../../../ui/sentence/sentence-part';
+import { Swatch } from '../../../ui/swatch/swatch';
+import { AnalysisService } from '../../../workers/analysis-service';
+import { QueryTabs } from '../query-tabs';
+import { Looking, WordsDraft } from './looking';
+
+type Order = 'as in the documents' | 'by what stands before' | 'by what stands after';
+
+/** The last word first: what stands before is compared from the hit outwards. */
+const backwards = (words: string): string => words.trim().toLowerCase().split(/\s+/u).toReversed().join(' ');
+const COLLATOR = new Intl.Collator(undefined, { sensitivity: 'base' });
+
+/** Words in texts: typed, found at once, seen lined up or in their unit, and coded. */
+@Component({
+  selector: 'fl-words',
+  imports: [QueryTabs, ScrollingModule, SentencePart, Swatch],
+  providers: [Looking],
+  templateUrl: './words.html',
+  styleUrl: './words.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Words {
+  private readonly store = inject(Store);
+  private readonly session = inject(StudySession);
+  private readonly analysis = inject(AnalysisService);
+  private readonly dialog = inject(MatDialog);
+  private readonly ways = inject(Ways);
+  private readonly data = this.store.selectSignal(selectData);
+  private readonly documents = this.store.selectSignal(selectDocuments);
+  private readonly codes = this.store.selectSignal(selectCodes);
+  protected readonly draft = inject(WordsDraft);
+  protected readonly looking = inject(Looking);
+  protected readonly search = this.draft.search;
+  protected readonly order = signal<Order>('as in the documents');
+  /** Places of hits among those found that are chosen. */
+  protected readonly chosen = signal<ReadonlySet<FoundHit>>(new Set());
+  protected readonly hits = computed((): readonly FoundHit[] => {
+    const hits = this.looking.hits();
+    switch (this.order()) {
+      case 'as in the documents':
+        return hits;
+      case 'by what stands before':
+        return sorted(hits, (hit) => backwards(hit.before));
+      case 'by what stands after':
+        return sorted(hits, (hit) => hit.after.trim());
+    }
+  });
+  protected readonly picked = computed(() => this.hits().filter((hit) => this.chosen().has(hit)));
+  protected readonly summary = computed(() => {
+    const hits = this.looking.hits();
+    return `${counted(hits.length, 'hit')} in ${counted(new Set(hits.map((hit) => hit.documentId)).size, 'document')}`;
+  });
+  protected readonly matches: readonly Choice<WordMatch>[] = [
+    { value: 'whole words', name: 'whole words' },
+    { value: 'parts of words', name: 'parts of words' },
+    { value: 'all forms', name: 'words in all their forms' },
+  ];
+  protected readonly matchWords = computed(() => this.matches.find((one) => one.value === this.search().match)!.name);
+  protected readonly units: readonly Choice<HitUnit>[] = [
+    { value: 'words', name: 'the words' },
+    { value: 'sentence', name: 'the sentence' },
+    { value: 'paragraph', name: 'the paragraph' },
+    { value: 'turn', name: 'the turn' },
+    { value: 'document', name: 'the document' },
+  ];
+  protected readonly unitWords = computed(() => this.units.find((one) => one.value === this.search().unit)!.name);
+  protected readonly capitals: readonly Choice<boolean>[] = [
+    { value: false, name: 'whatever the capitals' },
+    { value: true, name: 'with capitals as written' },
+  ];
+  protected readonly accents: readonly Choice<boolean>[] = [
+    { value: false, name: 'whatever the accents' },
+    { value: true, name: 'with accents as written' },
+  ];
+  protected readonly coded: readonly Choice<boolean>[] = [
+    { value: false, name: 'coded or not' },
+    { value: true, name: 'not coded yet' },
+  ];
+  protected readonly orders: readonly Choice<Order>[] = (
+    ['as in the documents', 'by what stands before', 'by what stands after'] as const
+  ).map((order) => ({ value: order, name: order }));
+  protected readonly contexts: readonly Choice<SweepContext>[] = [
+    { value: 'hit', name: 'what was found' },
+    ...(['sentence', 'paragraph', 'turn'] as const).flatMap((unit) =>
+      [0, 1, 2].map((around) => ({
+        value: { unit, around },
+        name: around === 0 ? `the ${unit}` : `the ${unit} with ${around} before and after`,
+      })),
+    ),
+  ];
+  protected readonly contextWords = computed(() => {
+    const now = JSON.stringify(this.draft.context());
+    return this.contexts.find((one) => JSON.stringify(one.value) === now)?.name ?? 'what was found';
+  });
+
+  constructor() {
+    effect(() => {
+      this.looking.hits();
+      this.chosen.set(new Set());
+    });
+  }
+
+  protected set(fields: Partial<WordSearch>): void {
+    this.search.update((search) => ({ ...search, ...fields }));
+  }
+
+  protected title(hit: FoundHit): string {
+    return this.documents()[hit.documentId]?.title ?? '';
+  }
+
+  protected codesOf(hit: FoundHit) {
+    return hit.codeIds.map((id) => this.codes()[id]).filter((code) => code !== undefined);
+  }
+
+  /** What is found, cut where the words begin and end. */
+  protected pieces({ said, words }: FoundHit): { readonly text: string; readonly found: boolean }[] {
+    const pieces: { text: string; found: boolean }[] = [];
+    let at = 0;
+    for (const { start, end } of words) {
+      if (start > at) pieces.push({ text: said.slice(at, start), found: false });
+      pieces.push({ text: said.slice(start, end), found: true });
+      at = end;
+    }
+    if (at < said.length) pieces.push({ text: said.slice(at), found: false });
+    return pieces;
+  }
+
+  protected toggle(hit: FoundHit): void {
+    const next = new Set(this.chosen());
+    if (!next.delete(hit)) next.add(hit);
+    this.chosen.set(next);
+  }
+
+  protected chooseAll(all: boolean): void {
+    this.chosen.set(new Set(all ? this.hits() : []));
+  }
+
+  protected read(hit: FoundHit): void {
+    this.ways.go(['reading', hit.documentId], { queryParams: { words: `${hit.start}-${hit.end}`, from: 'the search' } });
+  }
+
+  /** Gives the chosen hits a code, with the context that was said, as one step. */
+  protected async sweep(): Promise<void> {
+    const picked = this.picked();
+    const chosen = await ChooseCode.open(this.dialog, {
+      title: `Sweep ${counted(picked.length, 'hit')} with the code…`,
+      lines: [`Coded is ${this.contextWords()}; contexts that touch become one, and nothing is coded twice.`],
+      mayMake: true,
+    });
+    const data = this.data();
+    if (!chosen || 'top' in chosen || !data) return;
+    const byDocument = new Map<Id, { start: number; end: number }[]>();
+    for (const { documentId, start, end } of [...picked].sort((a, b) => a.start - b.start)) {
+      const some = byDocument.get(documentId);
+      if (some) some.push({ start, end });
+      else byDocument.set(documentId, [{ start, end }]);
+    }
+    const documents = await this.analysis.contexts(data, byDocument, this.draft.context());
+    const wanted = 'codeId' in chosen ? { codeIds: [chosen.codeId] } : { codeIds: [], newCodes: [{ name: chosen.name, parentId: null }] };
+    if (documents) this.session.run(sweep(documents, wanted));
+  }
+}
+
+const sorted = (hits: readonly FoundHit[], by: (hit: FoundHit) => string): FoundHit[] =>
+  hits
+    .map((hit) => [by(hit), hit] as const)
+    .sort(([a], [b]) => COLLATOR.compare(a, b))
+    .map(([, hit]) => hit);
