@@ -266,4 +266,6 @@ test('in Memos and the log, at the desk, and in Queries', async () => {
   await inDialog();
   await press('Keep');
   await inDialog();
+  await part('Parts of the queries', 'Words');
+  await writeEverywhere(page, '.asked');
 });

@@ -151,3 +151,45 @@ test('is kept, taken to JSON and back, and a code is made of its answer in one s
   await entry('Pride');
   await expect.poll(count).toBe(pride);
 });
+
+test('words are found, swept with a code, gone through one by one, and all of it taken back', async ({ page }) => {
+  await page.getByRole('link', { name: 'Words' }).click();
+  await page.getByLabel('Words to look for').fill('"last boat');
+  await expect(page.getByText('A quotation mark is not closed.')).toBeVisible();
+  await page.getByLabel('Words to look for').fill('"last boat" not queue');
+  await expect(summary()).toHaveText(/^1\d hits in \d+ documents$/);
+  await expect(page.locator('fl-words [role=listitem]').first().locator('mark')).toHaveText('last boat');
+  await filum.accessible();
+  await turn('coded or not', 'not coded yet');
+  await expect.poll(count).toBeLessThan(10);
+  const found = await count();
+  await page.getByRole('button', { name: 'Choose all' }).click();
+  await turn('what was found', 'the sentence');
+  await page.getByRole('button', { name: 'Sweep with a code…' }).click();
+  await page.getByLabel('Find a code').fill('Last boats');
+  await page.keyboard.press('Enter');
+  const swept = page.getByRole('link', { name: /^Swept/ });
+  await expect(swept).toHaveText(new RegExp(`Swept\\s*${found}`));
+  await swept.click();
+  await expect(summary()).toHaveText(`${found} passages left to be looked at`);
+  await expect(page.locator('article mark')).toContainText('last boat');
+  await filum.accessible();
+  await page.keyboard.press('k');
+  await expect(summary()).toContainText(`${found - 1} passages left`);
+  await page.keyboard.press('d');
+  await expect(summary()).toContainText(`${found - 2} passages left`);
+  const words = (await page.locator('article mark').textContent())!;
+  await page.keyboard.press('l');
+  await expect(page.locator('article mark')).not.toHaveText(words);
+  // broken off, and taken up after a reload where it was left
+  await filum.saved();
+  await page.reload();
+  await expect(summary()).toContainText(`${found - 2} passages left`);
+  for (let steps = 4; steps > 0; steps--) await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('Nothing waits to be looked at')).toBeVisible();
+  await page.getByRole('link', { name: 'Words' }).click();
+  await page.getByLabel('Words to look for').fill('queue*');
+  await page.locator('fl-words [role=listitem]').first().getByRole('button').click();
+  await expect(page.getByRole('button', { name: 'Back to the search' })).toBeVisible();
+  await expect.poll(() => page.evaluate(() => getSelection()!.toString().toLowerCase())).toMatch(/^queue/);
+});

@@ -6,7 +6,7 @@ import type { Stretch } from '../model/stretch';
 import { passagesCarrying, passagesInRows } from '../passages/columns';
 import { standsIn } from '../passages/standing';
 import type { PassageAt } from './move-codings';
-import { codesWanted, passageById, passagesOf, type WantedCodes } from './passages';
+import { codesWanted, passageById, type passagesOf, type WantedCodes } from './passages';
 
 /** Stretches of a document that are to be coded. */
 export interface SweptDocument {

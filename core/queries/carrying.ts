@@ -84,7 +84,7 @@ function codingsByCode(columns: PassageColumns): CodingsByCode {
 /** A counting sort: as many places for each code as it has codings. */
 function sortedByCode({ codes, codingCode }: PassageColumns): CodingsByCode {
   const from = new Uint32Array(codes.length + 1);
-  for (let at = 0; at < codingCode.length; at++) from[codingCode[at]! + 1]!++;
+  for (const code of codingCode) from[code + 1]!++;
   for (let local = 0; local < codes.length; local++) from[local + 1]! += from[local]!;
   const next = from.slice();
   const order = new Uint32Array(codingCode.length);

@@ -127,6 +127,37 @@ export const WRITING: readonly Stride[] = [
     },
   },
   {
+    name: 'find words, and sweep them or go through what was swept',
+    weight: 3,
+    go: async (walk) => {
+      const { page, dice, filum } = walk;
+      await filum.goTo('Queries');
+      const swept = dice.onceIn(3);
+      await page.getByRole('link', { name: swept ? /^Swept/ : 'Words' }).click();
+      if (swept) {
+        await page.waitForTimeout(300);
+        for (let left = 1 + dice.below(4); left > 0; left--) {
+          const key = dice.one(['k', 'd', 's', 'l', 'Shift+S', 'Shift+L', 'ArrowRight', 'ArrowLeft']);
+          walk.note(key);
+          await page.keyboard.press(key);
+          await page.waitForTimeout(150);
+        }
+        return;
+      }
+      await page
+        .getByLabel('Words to look for')
+        .fill(dice.one(['wait*', 'ferry or boat', '"last boat"', 'pier not night', 'bridge within 4 of they', '(']));
+      await page.waitForTimeout(500);
+      const all = page.getByRole('button', { name: 'Choose all' });
+      if (!(await all.isVisible())) return;
+      const box = await walk.any('fl-words [role=listitem] input');
+      await (dice.onceIn(3) || !box ? all : box).click();
+      await page.getByRole('button', { name: 'Sweep with a code…' }).click();
+      await page.getByLabel('Find a code').fill(dice.one(['wor', 'wait', dice.words(1)]));
+      await page.keyboard.press('Enter');
+    },
+  },
+  {
     name: 'take away a part, or a kept query',
     weight: 2,
     go: async (walk) => {

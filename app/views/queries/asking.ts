@@ -9,7 +9,9 @@ import { QueryDraft } from './query-draft';
 
 /** A part that is still to be chosen: it is not asked yet. */
 const isOpen = (part: PassageCondition): boolean =>
-  ('attributeId' in part && part.attributeId === '') || ('queryId' in part && part.queryId === '');
+  ('attributeId' in part && part.attributeId === '') ||
+  ('hasWords' in part && part.hasWords.typed.trim() === '') ||
+  ('queryId' in part && part.queryId === '');
 
 /** The question at hand, asked anew whenever it, the scope or the study changes, and its answer. */
 @Injectable()

@@ -44,6 +44,8 @@ export class Travelling {
         else if (found) {
           surface.goTo(found);
           surface.select(found);
+          // a selection is seen where the caret is
+          surface.focus();
         } else surface.scrollTo(lastPlaces.placeIn(text.id));
         this.arrivedIn = text.id;
       };

@@ -3,10 +3,12 @@ import { MatMenuModule } from '@angular/material/menu';
 import type { DocumentKind } from '@core/model/document';
 import type { GroundName } from '@core/model/ground';
 import { NEARNESS_UNITS, STANDINGS, type NearnessUnit, type PassageCondition, type Stands } from '@core/model/passage-condition';
+import { WORD_MATCHES, type WordSearch } from '@core/model/word-search';
+import { readExpression } from '@core/words/expression';
 import type { PartCount } from '@core/queries/evaluate';
 import { GROUNDS_IN_WORDS, KINDS_IN_WORDS, STANDINGS_IN_WORDS } from '@core/queries/words';
 import { Icon } from '../../../ui/icon/icon';
-import { SentencePart, type Choice } from '../../../ui/sentence/sentence-part';
+import { choicesOf, SentencePart, type Choice } from '../../../ui/sentence/sentence-part';
 import { AskedHere } from './asked-here';
 import { CarriesPart } from './carries-part';
 import { ChosenOf } from './chosen-of';
@@ -133,6 +135,9 @@ export class ConditionPart {
   protected readonly spoken = computed(() => this.as('spokenBy'));
   protected readonly answers = computed(() => this.as('answers'));
   protected readonly comment = computed(() => this.as('comment'));
+  protected readonly hasWords = computed(() => this.as('hasWords'));
+  protected readonly wordTrouble = computed(() => troubleIn(this.hasWords()?.hasWords.typed ?? ''));
+  protected readonly matches = choicesOf(WORD_MATCHES);
   protected readonly memo = computed(() => this.as('memo'));
   protected readonly fact = computed(() => this.as('attributeId'));
   protected readonly liesIn = computed(() => this.as('liesIn'));
@@ -245,11 +250,25 @@ export class ConditionPart {
     this.changed.emit({ spokenBy: 'these', caseIds: chosen.filter(isCase), names: chosen.filter((id) => !isCase(id)) });
   }
 
+  protected setWords(fields: Partial<WordSearch>): void {
+    this.changed.emit({ hasWords: { ...this.hasWords()!.hasWords, ...fields } });
+  }
+
   protected setKinds(kinds: string[]): void {
     this.changed.emit({ kinds: kinds as DocumentKind[] });
   }
 
   protected setGrounds(grounds: string[]): void {
     this.changed.emit({ grounds: grounds as GroundName[] });
+  }
+}
+
+/** What is wrong with words that were typed; empty where they can be looked for. */
+function troubleIn(typed: string): string {
+  try {
+    readExpression(typed);
+    return '';
+  } catch (error) {
+    return (error as Error).message;
   }
 }

@@ -28,6 +28,10 @@ export const NEW_PARTS: readonly NewPart[] = [
   { name: 'lie in documents, folders or sets', part: { liesIn: { documentIds: [], folderIds: [], setIds: [] } } },
   { name: 'lie in a kind of document', part: { kinds: [] } },
   { name: 'answer a question', part: { answers: [] }, needs: 'question' },
+  {
+    name: 'hold words',
+    part: { hasWords: { typed: '', match: 'whole words', capitals: false, accents: false, unit: 'words' } },
+  },
   { name: 'have a comment', part: { comment: 'some', words: '' } },
   { name: 'have a memo', part: { memo: true } },
   { name: 'answer a kept query', part: { queryId: '' }, needs: 'query' },
