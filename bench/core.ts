@@ -12,6 +12,7 @@ import { countWords } from '../core/text/words';
 import { benchQueries } from './queries';
 import { report } from './report';
 import { time } from './timing';
+import { benchWords } from './words';
 
 /** What the core does with the large study, in Node. */
 export async function benchCore(): Promise<void> {
@@ -33,6 +34,7 @@ export async function benchCore(): Promise<void> {
   });
 
   await benchQueries(state);
+  benchWords([...texts.values()]);
 
   const first = tally(columns, codes);
   const changed = [packPassages(columns[0]!.documentId, unpackPassages(columns[0]!).slice(1)), ...columns.slice(1)];

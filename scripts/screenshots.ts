@@ -87,12 +87,6 @@ async function bringingIn(page: Page): Promise<void> {
     .click();
   await page.waitForTimeout(500);
   await shoot(page, 'import');
-  await files
-    .getByRole('button', { name: /Survey of the pier/ })
-    .first()
-    .click();
-  await page.waitForTimeout(1500);
-  await shoot(page, 'import-table');
 }
 
 /** The recording with its words, transcribing it, a picture with its areas, and a page of a PDF beside its text. */
@@ -241,6 +235,10 @@ for (const theme of ['light', 'dark'] as const) {
   await add('overlap, lie near or beside others', 'Relief');
   await add('are spoken by');
   await shoot(page, 'queries');
+  await page.getByRole('link', { name: 'Words', exact: true }).click();
+  await page.getByLabel('Words to look for').fill('boat within 5 of (late or night or last)');
+  await page.waitForTimeout(1000);
+  await shoot(page, 'queries-words');
   await filum.goTo('Write-up');
   await shoot(page, 'write-up');
 }

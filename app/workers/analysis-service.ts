@@ -8,7 +8,8 @@ import type { Question } from '@core/model/query';
 import { TABLE_TYPES } from '@core/model/records';
 import type { StudyState } from '@core/model/study-state';
 import type { CodeUse } from '@core/passages/code-use';
-import type { Scope } from '@core/queries/evaluate';
+import type { PassageCondition } from '@core/model/passage-condition';
+import type { Hit, Scope } from '@core/queries/evaluate';
 import type { Stretch } from '@core/model/stretch';
 import type { WordSearch } from '@core/model/word-search';
 import type { SweptDocument } from '@core/commands/sweep';
@@ -20,7 +21,11 @@ import { requested } from './requested';
 
 /** The analysis at the other end: in a worker, or here. */
 type AnalysisEnd =
-  Pick<Remote<Analysis>, 'update' | 'end' | 'ask' | 'findWords' | 'contexts' | 'codeUse' | 'codePage' | 'glossUse' | 'checks'> | Analysis;
+  | Pick<
+      Remote<Analysis>,
+      'update' | 'end' | 'ask' | 'sideBySide' | 'findWords' | 'contexts' | 'codeUse' | 'codePage' | 'glossUse' | 'checks'
+    >
+  | Analysis;
 
 /** Makes the other end when it is first needed. */
 export const ANALYSIS = new InjectionToken<() => AnalysisEnd>('ANALYSIS', {
@@ -59,6 +64,18 @@ export class AnalysisService {
   ): Promise<Answer | null> {
     const everything = { documentIds: new Set(order), coderId: null };
     return this.request(state, signal, (remote, id) => remote.ask(id, proxy(progress), question, scope, everything, order));
+  }
+
+  /** The same question for several groups, hits by group; null if it was ended. @param signal ends it */
+  sideBySide(
+    state: StudyState,
+    question: Question,
+    groups: readonly PassageCondition[],
+    scope: Scope,
+    order: readonly Id[],
+    signal?: AbortSignal,
+  ): Promise<Hit[][] | null> {
+    return this.request(state, signal, (remote, id) => remote.sideBySide(id, question, groups, scope, order));
   }
 
   /** Looks for words in scope, and gives what is found as it comes; null if it was ended. @param signal ends it */

@@ -13,6 +13,7 @@ import { IndexedWords } from '../words/vocabulary';
 import type { Gloss } from '../model/gloss';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
+import type { PassageCondition } from '../model/passage-condition';
 import type { Question } from '../model/query';
 import { NO_TABLES, type StudyState } from '../model/study-state';
 import { CaseFinder, CodeUseCounter, type CodeUse, type SpokenDocument } from '../passages/code-use';
@@ -138,6 +139,33 @@ export class Analysis {
       },
       tell,
     );
+  }
+
+  /** Answers the same question for several groups. @param groups a further part for each @returns hits by group; null if it was ended */
+  sideBySide(
+    id: number,
+    question: Question,
+    groups: readonly PassageCondition[],
+    scope: Scope,
+    order: readonly Id[],
+  ): Promise<Hit[][] | null> {
+    return this.requests.run('side by side', id, async (running) => {
+      const study = this.asked();
+      const answers: Hit[][] = [];
+      for (const group of groups) {
+        const hits: Hit[] = [];
+        await this.evaluate(
+          running,
+          new Evaluation({ ...question, all: [...question.all, group] }, study, scope),
+          order,
+          (columns, rows) => {
+            for (const hit of hitsOf(columns, rows)) hits.push(hit);
+          },
+        );
+        answers.push(hits);
+      }
+      return answers;
+    });
   }
 
   private asked(): AskedStudy {

@@ -12,7 +12,8 @@ import { RECORDS, type RecordType } from './records';
  * 7: grounds of documents: recordings and pictures with their media; areas; what a document belongs to.
  * 8: media that stay where they are, services that made a transcript, words they were not sure of, what is typed for what; how
  *    pictures are shown, pages of a PDF. All of it may be absent.
- * 9: queries as conditions within conditions, and what they had found when their answer was last seen.
+ * 9: queries as conditions within conditions, and what they had found when their answer was last seen; codings that a sweep
+ *    gave. The last two may be absent.
  */
 export const SCHEMA_VERSION = 9;
 

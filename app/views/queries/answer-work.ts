@@ -1,10 +1,23 @@
 import { inject, Injectable } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
+import { Store } from '@ngrx/store';
+import { noteExport } from '@core/commands/study';
+import { writeCsv } from '@core/formats/csv/write-csv';
+import type { Text } from '@core/model/document';
+import type { Id } from '@core/model/ids';
+import { CaseFinder } from '@core/passages/code-use';
+import { passageOf } from '@core/passages/columns';
+import { answerRows } from '@core/queries/answer-rows';
+import { citation } from '@core/text/citation';
 import { codeFromAnswer, codePassages } from '@core/commands/code-passages';
 import type { Hit } from '@core/queries/evaluate';
 import { questionWords } from '@core/queries/words';
 import { counted } from '@core/text/counted';
 import { StudySession } from '../../state/study-session';
+import { Notices } from '../../state/notices';
+import { selectData } from '../../state/study.selectors';
+import { TextCache } from '../../state/text-cache';
+import { saveFile } from '../../ui/save-file';
 import { Ask } from '../../ui/dialogs/ask';
 import { ChooseCode } from '../../ui/picker/choose-code';
 import { Asking } from './asking';
@@ -16,6 +29,9 @@ export class AnswerWork {
   private readonly session = inject(StudySession);
   private readonly dialog = inject(MatDialog);
   private readonly ask = inject(Ask);
+  private readonly texts = inject(TextCache);
+  private readonly notices = inject(Notices);
+  private readonly data = inject(Store).selectSignal(selectData);
   private readonly asking = inject(Asking);
   private readonly here = inject(AskedHere);
 
@@ -25,6 +41,52 @@ export class AnswerWork {
     if (!chosen || 'top' in chosen) return false;
     const wanted = 'codeId' in chosen ? { codeIds: [chosen.codeId] } : { codeIds: [], newCodes: [{ name: chosen.name, parentId: null }] };
     return this.session.run(codePassages(hits, wanted)) !== null;
+  }
+
+  /** Takes an answer out as a table. */
+  async takeOut(hits: readonly Hit[], form: 'csv' | 'xlsx'): Promise<void> {
+    const data = this.data();
+    if (!data) return;
+    const texts = await this.textsOf(hits);
+    const rows = answerRows(data, hits, new CaseFinder(data.tables.case), (id) => texts.get(id) ?? null);
+    const name = `${data.study.title} – ${this.asking.kept()?.name ?? 'passages'}`;
+    if (form === 'csv') saveFile(`${name}.csv`, writeCsv(rows), 'text/csv');
+    else {
+      const { writeXlsx } = await import('@core/formats/xlsx/write-xlsx');
+      const question: [string, string][] = [
+        ['what was asked', `passages that ${questionWords(this.asking.question(), this.here.names())}`],
+        ['passages', String(hits.length)],
+      ];
+      const sheets = [
+        { name: 'Passages', rows, widths: [30, 20, 16, 14, 80, 30, 16, 40] },
+        { name: 'Question', rows: question, widths: [20, 100] },
+      ];
+      saveFile(`${name}.xlsx`, await writeXlsx(sheets), 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet');
+    }
+    this.session.run(noteExport(`${counted(hits.length, 'passage')} that answer a query`));
+  }
+
+  /** Copies passages with their citations, one under the other. */
+  async copy(hits: readonly Hit[]): Promise<void> {
+    const data = this.data();
+    const texts = await this.textsOf(hits);
+    const cited = hits.flatMap((hit) => {
+      const document = data?.tables.document[hit.documentId];
+      const passage = passageOf(data?.passages[hit.documentId], hit.passageId);
+      return document && passage ? [citation(document, texts.get(hit.documentId) ?? null, passage)] : [];
+    });
+    await navigator.clipboard.writeText(cited.join('\n\n'));
+    this.notices.say(`Copied ${counted(cited.length, 'passage')} with citations.`);
+  }
+
+  /** Texts of the documents that hits are in. */
+  async textsOf(hits: readonly Hit[]): Promise<ReadonlyMap<Id, Text>> {
+    const texts = new Map<Id, Text>();
+    for (const id of new Set(hits.map((hit) => hit.documentId))) {
+      const text = await this.texts.get(id);
+      if (text) texts.set(id, text);
+    }
+    return texts;
   }
 
   /** Makes a code of all that answers. */

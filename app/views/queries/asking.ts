@@ -2,6 +2,7 @@ import { computed, effect, inject, Injectable, resource, signal } from '@angular
 import { Store } from '@ngrx/store';
 import type { Answer } from '@core/analysis/analysis';
 import type { PassageCondition } from '@core/model/passage-condition';
+import { groupsBy, type Grouping } from '@core/queries/groups';
 import { sinceSeen } from '@core/queries/seen';
 import { selectData, selectQueries, selectQueryScope, selectSortedDocuments } from '../../state/study.selectors';
 import { AnalysisService } from '../../workers/analysis-service';
@@ -25,16 +26,17 @@ export class Asking {
   private readonly queries = this.store.selectSignal(selectQueries);
   readonly question = this.draft.question;
   readonly asked = computed(() => this.question().all.some((part) => !isOpen(part)));
+  /** The parts that are asked. */
+  private readonly complete = computed(() => ({ ...this.question(), all: this.question().all.filter((part) => !isOpen(part)) }));
   /** Share done of an answer that takes long. */
   readonly progress = signal<number | null>(null);
   private readonly answer = resource({
     params: () =>
       this.asked() && this.data()
-        ? { question: this.question(), scope: this.scope(), data: this.data()!, order: this.documents().map((document) => document.id) }
+        ? { question: this.complete(), scope: this.scope(), data: this.data()!, order: this.documents().map((document) => document.id) }
         : undefined,
     loader: async ({ params: { question, scope, data, order }, abortSignal }) => {
-      const complete = { ...question, all: question.all.filter((part) => !isOpen(part)) };
-      const answer = await this.analysis.ask(data, complete, scope, order, abortSignal, (share) =>
+      const answer = await this.analysis.ask(data, question, scope, order, abortSignal, (share) =>
         this.progress.set(share < 1 && !abortSignal.aborted ? share : null),
       );
       this.progress.set(null);
@@ -50,6 +52,28 @@ export class Asking {
     let at = 0;
     return parts && this.question().all.map((part) => (isOpen(part) ? null : (parts[at++] ?? null)));
   });
+  /** What the answer is set side by side by; null for one list. */
+  readonly grouping = signal<Grouping | null>(null);
+  private readonly groups = computed(() => {
+    const [grouping, data] = [this.grouping(), this.data()];
+    return grouping && data ? groupsBy(grouping, data, this.scope().documentIds) : [];
+  });
+  private readonly compared = resource({
+    params: () => {
+      const [groups, data] = [this.groups(), this.data()];
+      return groups.length > 0 && data && this.asked()
+        ? { groups, data, question: this.complete(), scope: this.scope(), order: this.documents().map((document) => document.id) }
+        : undefined;
+    },
+    loader: async ({ params: { groups, data, question, scope, order }, abortSignal }) => {
+      const conditions = groups.map((group) => group.condition);
+      const answers = await this.analysis.sideBySide(data, question, conditions, scope, order, abortSignal);
+      return answers && groups.map((group, at) => ({ group, hits: answers[at]! }));
+    },
+  });
+  /** The answer by group; null where it is one list. */
+  readonly columns = computed(() => (this.grouping() ? (this.compared.value() ?? []) : null));
+
   /** The kept query that asks just this. */
   readonly kept = computed(() => {
     const asked = JSON.stringify(this.question());

@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
+import { addAttribute, setValues } from '@core/commands/attributes';
 import { joinCodes } from '@core/commands/join-codes';
 import { deleteCode } from '@core/commands/codes';
 import { addMemo } from '@core/commands/memos';
@@ -211,5 +212,37 @@ describe('asking for passages', () => {
     expect(queries.all('.bar')[0]!.textContent).not.toContain('chosen');
     await queries.click(queries.button('Choose all'));
     expect(queries.all('.bar')[0]!.textContent).toContain('2 chosen');
+  });
+
+  it('sets the same question side by side for groups, and says what each counts of', async () => {
+    queries.session.run(addAttribute('document', 'month', 'choice', ['January', 'October']));
+    const [one, two] = Object.keys(TestBed.inject(Store).selectSignal(selectData)()!.tables.document) as [Id, Id];
+    const [attributeId] = Object.keys(TestBed.inject(Store).selectSignal(selectData)()!.tables.attribute) as [Id];
+    queries.session.run(
+      setValues([
+        { ownerId: one, attributeId, raw: 'October' },
+        { ownerId: two, attributeId, raw: 'January' },
+      ]),
+    );
+    await choose('Worry', 'Waiting');
+    await turn('in one list', 'side by side by month');
+    expect(queries.texts('.columns h2')).toEqual(['January 1 passage', 'October 2 passages']);
+    expect(queries.texts('.columns section > p')[1]).toMatch(/^181.8 per 1,000 words, of 11 words$/);
+    await turn('side by side by month', 'in one list');
+    expect(queries.all('.columns').length).toBe(0);
+  });
+
+  it('comes in another order, and is taken out as a table that names what is around each', async () => {
+    const saved = spyOn(URL, 'createObjectURL').and.callThrough();
+    await choose('Worry', 'Waiting');
+    await turn('as in the documents', 'the longest first');
+    expect(queries.texts('article mark')[0]!.length).toBe(18);
+    await queries.click(queries.button('Take out 3 passages'));
+    await overlay('As a table (CSV)');
+    const csv = await (saved.calls.mostRecent().args[0] as Blob).text();
+    expect(csv.split('\r\n').slice(0, 2)).toEqual([
+      'document,case,speaker,position,text,codes,coders,comment',
+      'Two,,,paragraph 1,and we worried all,Worry,Ada,',
+    ]);
   });
 });

@@ -7,6 +7,7 @@ import {
   type ElementRef,
   inject,
   input,
+  resource,
   signal,
   untracked,
   viewChild,
@@ -17,14 +18,17 @@ import type { Id } from '@core/model/ids';
 import type { Question } from '@core/model/query';
 import type { Hit } from '@core/queries/evaluate';
 import type { WayOut } from '@core/queries/explain';
+import type { Group, Grouping } from '@core/queries/groups';
+import { ANSWER_ORDERS, inOrder, type AnswerOrder } from '@core/queries/answer-rows';
 import { changeWords } from '@core/queries/words';
 import { counted } from '@core/text/counted';
 import { ScopeActions } from '../../state/study.actions';
-import { selectQueries, selectStudy } from '../../state/study.selectors';
+import { selectData, selectQueries, selectStudy } from '../../state/study.selectors';
 import { Ways } from '../../state/ways';
 import { Counted } from '../../ui/counted/counted';
 import { Evidence } from '../../ui/evidence/evidence';
 import { Icon } from '../../ui/icon/icon';
+import { choicesOf, SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { memosAreAbout } from '../../ui/memo/writing-desk';
 import { AnswerWork } from './answer-work';
 import { Asking } from './asking';
@@ -40,7 +44,7 @@ const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' })
 /** Asking for passages: a sentence with parts to change, what each of them leaves, and the passages that answer it. */
 @Component({
   selector: 'fl-passages',
-  imports: [QueryTabs, ConditionList, Counted, Evidence, Icon, MatMenuModule],
+  imports: [QueryTabs, ConditionList, Counted, Evidence, Icon, MatMenuModule, SentencePart],
   providers: [AnswerWork, AskedHere, Asking, KeptQueries],
   templateUrl: './passages.html',
   styleUrl: './passages.scss',
@@ -55,6 +59,7 @@ export class Passages {
   private readonly here = inject(AskedHere);
   private readonly results = viewChild<ElementRef<HTMLElement>>('results');
   private readonly study = this.store.selectSignal(selectStudy);
+  private readonly data = this.store.selectSignal(selectData);
   private readonly queryTable = this.store.selectSignal(selectQueries);
   protected readonly asking = inject(Asking);
   protected readonly keptQueries = inject(KeptQueries);
@@ -67,8 +72,32 @@ export class Passages {
   protected readonly hits = computed((): readonly Hit[] => {
     const hits = this.asking.shown()?.hits ?? [];
     const fresh = this.onlyNew() ? this.asking.since()?.fresh : undefined;
-    return fresh ? hits.filter((hit) => fresh.has(hit.passageId)) : hits;
+    const kept = fresh ? hits.filter((hit) => fresh.has(hit.passageId)) : hits;
+    const data = this.data();
+    return data ? inOrder(data, kept, this.order(), (id) => this.speakers.value()?.get(id) ?? null) : kept;
   });
+  protected readonly order = signal<AnswerOrder>('as in the documents');
+  protected readonly orders = choicesOf(ANSWER_ORDERS);
+  protected readonly groupings = computed((): Choice<Grouping | null>[] => [
+    { value: null, name: 'in one list' },
+    ...this.here
+      .attributes()
+      .filter((one) => one.type !== 'number' && one.type !== 'date')
+      .map((one) => ({ value: { attributeId: one.id }, name: `side by side by ${one.name}` })),
+    { value: { by: 'kind' } as const, name: 'side by side by kind of document' },
+    ...(this.here.coders().length > 1 ? [{ value: { by: 'coder' } as const, name: 'side by side by coder' }] : []),
+  ]);
+  protected readonly groupingWords = computed(() => {
+    const now = JSON.stringify(this.asking.grouping());
+    return this.groupings().find((one) => JSON.stringify(one.value) === now)?.name ?? 'in one list';
+  });
+  /** Texts say who speaks: read only where that is the order. */
+  private readonly speakers = resource({
+    params: () => (this.order() === 'by speaker' ? this.asking.shown()?.hits : undefined),
+    loader: ({ params }) => this.work.textsOf(params),
+  });
+  /** What is chosen, else all that is shown: what is taken out. */
+  protected readonly taken = computed(() => (this.places().length > 0 ? this.places() : this.hits()));
   /** Those that are chosen and shown; with none chosen, none. */
   protected readonly places = computed(() => this.hits().filter((hit) => this.chosen().has(hit.passageId)));
   protected readonly summary = computed(() => {
@@ -132,6 +161,15 @@ export class Passages {
   protected take(way: WayOut): void {
     if (!way.change) this.store.dispatch(ScopeActions.cleared());
     this.askAs(way.question);
+  }
+
+  /** How many that is for the size of the group. */
+  protected rate({ group, hits }: { readonly group: Group; readonly hits: readonly Hit[] }): string {
+    if (!group.size || group.size.count === 0) return '';
+    const of = group.size.of === 'case' ? this.here.caseWord() : group.size.of;
+    const size =
+      group.size.of === 'case' ? counted(group.size.count, of) : `${Math.round(group.size.count * 1_000).toLocaleString()} words`;
+    return `${(hits.length / group.size.count).toLocaleString(undefined, { maximumFractionDigits: 1 })} per ${of}, of ${size}`;
   }
 
   protected chooseAll(all: boolean): void {

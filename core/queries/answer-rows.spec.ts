@@ -1,0 +1,34 @@
+import { CaseFinder } from '../passages/code-use';
+import { unpackPassages } from '../passages/columns';
+import { Bench } from '../testing/make';
+import { answerRows, ANSWER_ORDERS, inOrder } from './answer-rows';
+
+describe('an answer as a list', () => {
+  const bench = new Bench();
+  const [boat, late] = [bench.addCode('Boat'), bench.addCode('Alarm')];
+  const document = bench.addDocument('One', ['Bob: The boat came.', 'Ann: It was late, very late.'], ['Ann', 'Bob']);
+  bench.code(document, 5, 19, boat);
+  bench.code(document, 25, 40, late, boat);
+  bench.code(document, 43, 47, late);
+  const hits = Object.values(bench.state.passages)
+    .flatMap(unpackPassages)
+    .map(({ id, documentId, start, end }) => ({ passageId: id, documentId, start, end }));
+  const text = bench.texts.get(document.id)!;
+
+  it('has a row a passage, with what is around it by name', () => {
+    const [heads, ...rows] = answerRows(bench.state, hits, new CaseFinder({}), () => text);
+    expect(heads).toEqual(['document', 'case', 'speaker', 'position', 'text', 'codes', 'coders', 'comment']);
+    expect(rows[1]).toEqual(['One', '', 'Ann', 'turn 2', 'It was late, ve', 'Alarm; Boat', 'Ada', '']);
+    expect(rows.length).toBe(3);
+  });
+
+  it('comes in each order, and loses nothing by it', () => {
+    const order = (of: (typeof ANSWER_ORDERS)[number]) => inOrder(bench.state, hits, of, () => text).map((hit) => hits.indexOf(hit));
+    expect(order('as in the documents')).toEqual([0, 1, 2]);
+    expect(order('the longest first')).toEqual([1, 0, 2]);
+    expect(order('by code')).toEqual([2, 1, 0]);
+    expect(order('by speaker')).toEqual([1, 2, 0]);
+    expect(order('by when it was coded')).toEqual([0, 1, 2]);
+    for (const one of ANSWER_ORDERS) expect(order(one).toSorted()).toEqual([0, 1, 2]);
+  });
+});

@@ -1,0 +1,78 @@
+import type { Text } from '../model/document';
+import type { Id } from '../model/ids';
+import type { StudyState } from '../model/study-state';
+import type { CaseFinder } from '../passages/code-use';
+import { passageOf } from '../passages/columns';
+import { placeOf, wordsOfPlace } from '../text/citation';
+import type { Hit } from './evaluate';
+
+/** How an answer is listed. */
+export const ANSWER_ORDERS = ['as in the documents', 'the longest first', 'by code', 'by when it was coded', 'by speaker'] as const;
+export type AnswerOrder = (typeof ANSWER_ORDERS)[number];
+
+const HEADINGS = ['document', 'case', 'speaker', 'position', 'text', 'codes', 'coders', 'comment'] as const;
+
+/**
+ * An answer as a table, one row a passage, headings first. Several codes, cases and coders of a passage are joined by "; ".
+ * @param textOf the text of a document, null where it has none
+ */
+export function answerRows(
+  state: StudyState,
+  hits: readonly Hit[],
+  finder: CaseFinder,
+  textOf: (documentId: Id) => Text | null,
+): string[][] {
+  const rows: string[][] = [[...HEADINGS]];
+  const { tables } = state;
+  const distinct = (names: readonly string[]): string => [...new Set(names)].join('; ');
+  for (const { documentId, passageId } of hits) {
+    const document = tables.document[documentId];
+    const passage = passageOf(state.passages[documentId], passageId);
+    if (!document || !passage) continue;
+    const text = textOf(documentId);
+    const { speaker, position } = placeOf(document, text, passage);
+    rows.push([
+      document.title,
+      distinct(finder.of(document, text, passage).map((id) => tables.case[id]?.name ?? '')),
+      speaker ?? '',
+      position,
+      wordsOfPlace(text, passage),
+      distinct(passage.codings.map(({ codeId }) => tables.code[codeId]?.name ?? '')),
+      distinct(passage.codings.map(({ coderId }) => tables.coder[coderId]?.name ?? '')),
+      passage.comment,
+    ]);
+  }
+  return rows;
+}
+
+/**
+ * Hits in another order; what is alike stays as it was.
+ * @param textOf texts that are at hand; where one is missing its passages have no speaker
+ */
+export function inOrder(
+  state: StudyState,
+  hits: readonly Hit[],
+  order: AnswerOrder,
+  textOf: (documentId: Id) => Text | null,
+): readonly Hit[] {
+  if (order === 'as in the documents') return hits;
+  if (order === 'the longest first') return hits.toSorted((a, b) => b.end - b.start - (a.end - a.start));
+  const keys = new Map(hits.map((hit) => [hit, keyOf(state, hit, order, textOf)]));
+  return hits.toSorted((a, b) => {
+    const [one, other] = [keys.get(a)!, keys.get(b)!];
+    return typeof one === 'number' ? one - (other as number) : one.localeCompare(other as string, undefined, { numeric: true });
+  });
+}
+
+function keyOf(state: StudyState, hit: Hit, order: AnswerOrder, textOf: (documentId: Id) => Text | null): string | number {
+  const passage = passageOf(state.passages[hit.documentId], hit.passageId);
+  const { codings = [] } = passage ?? {};
+  if (order === 'by when it was coded') return Math.max(passage?.createdAt ?? 0, ...codings.map((coding) => coding.createdAt));
+  if (order === 'by code')
+    return codings
+      .map(({ codeId }) => state.tables.code[codeId]?.name ?? '')
+      .sort((a, b) => a.localeCompare(b))
+      .join('; ');
+  const document = state.tables.document[hit.documentId];
+  return (passage && document && placeOf(document, textOf(hit.documentId), passage).speaker) ?? '';
+}
