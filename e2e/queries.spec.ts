@@ -51,6 +51,14 @@ test('any finds more than all, and none takes away; each part says what it leave
   await expect(page.locator('fl-condition-list .count')).toHaveText([String(any), String(any), /^\d+$/, String(left)]);
   await filum.accessible();
   await page.getByRole('button', { name: 'Take away part 2' }).click();
+  await turn('in one list', 'side by side by home');
+  const groups = page.locator('.columns h2');
+  await expect(groups).toHaveCount(4);
+  // whose words they are is not known of every passage
+  const sum = (await groups.allTextContents()).reduce((all, words) => all + Number(/(\d+) passage/.exec(words)![1]), 0);
+  expect(sum).toBeGreaterThan(100);
+  expect(sum).toBeLessThanOrEqual(any);
+  await turn('side by side by home', 'in one list');
   await turn('any of', 'all of');
   await expect.poll(count).toBeLessThan(10);
 });

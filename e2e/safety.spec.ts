@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { strToU8, unzipSync, zipSync } from 'fflate';
+import { SCHEMA_VERSION } from '../core/model/schema-version';
 import { Filum } from './support/filum';
 
 test('two tabs of one study do not overwrite each other: one writes, the other follows and can take over', async ({ context }) => {
@@ -95,7 +96,7 @@ test('a study file that is damaged, newer or hostile gets a clear error and chan
   const withManifest = (fields: object) => zipSync({ ...archive, 'manifest.json': strToU8(JSON.stringify({ ...manifest, ...fields })) });
   const cases: [string, Uint8Array, string][] = [
     ['damaged.filum', bytes.subarray(0, bytes.length - 100), 'Nothing was changed'],
-    ['newer.filum', withManifest({ dataVersion: 9 }), 'newer version of Filum'],
+    ['newer.filum', withManifest({ dataVersion: SCHEMA_VERSION + 1 }), 'newer version of Filum'],
     ['bomb.filum', zipSync({ 'manifest.json': new Uint8Array(40_000_000) }), 'zip bomb'],
     ['escape.filum', zipSync({ '../../evil': strToU8('x') }), 'forbidden path'],
     ['altered.filum', zipSync({ ...archive, 'codebook.json': strToU8('[{"__proto__":{}}]') }), 'not as it was saved'],

@@ -123,7 +123,7 @@ test('every address reloads to the same place', async ({ page }) => {
     Material: 'Material',
     Codebook: 'Codebook',
     Memos: 'Memos',
-    Queries: 'Passages by code',
+    Queries: 'Queries',
     'Write-up': 'Exports',
   };
   for (const [place, heading] of Object.entries(headings)) {

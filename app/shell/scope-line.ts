@@ -2,23 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import { DOCUMENT_KINDS, type DocumentKind } from '@core/model/document';
+import { KINDS_IN_WORDS } from '@core/queries/words';
 import { naturalOrder } from '@core/text/natural-order';
 import { ShownHereList } from '../state/shown-here';
 import { ScopeActions } from '../state/study.actions';
 import { CoderScope } from '../state/coder-scope';
 import { selectCoders, selectDocuments, selectFolders, selectScope, selectScopedDocuments, selectSets } from '../state/study.selectors';
 import { Icon } from '../ui/icon/icon';
-
-const PLURALS: Readonly<Record<DocumentKind, string>> = {
-  interview: 'interviews',
-  'focus group': 'focus groups',
-  'field note': 'field notes',
-  'survey answers': 'survey answers',
-  'public document': 'public documents',
-  article: 'articles',
-  recording: 'recordings',
-  picture: 'pictures',
-};
 
 /** The scope as a sentence, each changeable part underlined, then what it leaves. The same in every place. */
 @Component({
@@ -132,7 +122,7 @@ const PLURALS: Readonly<Record<DocumentKind, string>> = {
 })
 export class ScopeLine {
   private readonly store = inject(Store);
-  protected readonly plurals = PLURALS;
+  protected readonly plurals = KINDS_IN_WORDS;
   protected readonly here = inject(ShownHereList);
   private readonly scope = this.store.selectSignal(selectScope);
   private readonly documents = this.store.selectSignal(selectDocuments);
@@ -154,7 +144,7 @@ export class ScopeLine {
   protected readonly kindWords = computed(
     () =>
       this.scope()
-        .kinds.map((kind) => PLURALS[kind])
+        .kinds.map((kind) => KINDS_IN_WORDS[kind])
         .join(' and ') || 'all documents',
   );
   protected readonly folderWords = computed(() => this.folderTable()[this.scope().folderId ?? '']?.name ?? 'any folder');

@@ -28,7 +28,7 @@ describe('corrections being typed', () => {
   it('are nothing where the typing was taken back or what is stored is damaged', () => {
     correctionDrafts.keep(study, id, 'the ferry', edits);
     correctionDrafts.keep(study, id, 'the ferry', []);
-    expect(Object.keys(localStorage).filter((key) => key.startsWith('filum-draft'))).toEqual([]);
+    expect(Object.keys(localStorage).filter((key) => key.startsWith(`filum-draft ${study}`))).toEqual([]);
     localStorage.setItem(`filum-draft ${study} correction ${id}`, '{"base":');
     expect(correctionDrafts.of(study, id, 'the ferry').edits).toEqual([]);
   });

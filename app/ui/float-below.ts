@@ -1,9 +1,10 @@
 /**
  * Puts what opened at a word below it, over everything, so that no scrolling part of the place cuts it off: as far to the
- * left as it needs to be seen whole, and above the word where there is more room.
+ * left as it needs to be seen whole, and above the word where there is more room. The word and what opens at it stand in
+ * one element of the class `anchor`.
  */
 export function floatBelow(element: HTMLElement): void {
-  const anchor = element.parentElement!.getBoundingClientRect();
+  const anchor = (element.closest('.anchor') ?? element.parentElement!).getBoundingClientRect();
   const { clientWidth, clientHeight } = document.documentElement;
   element.style.position = 'fixed';
   const { width, height } = element.getBoundingClientRect();

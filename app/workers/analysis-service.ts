@@ -5,7 +5,7 @@ import type { CodePage } from '@core/codebook/code-page';
 import type { Gloss } from '@core/model/gloss';
 import type { Id } from '@core/model/ids';
 import type { Question } from '@core/model/query';
-import { TABLE_TYPES } from '@core/model/records';
+import type { TableType } from '@core/model/records';
 import type { StudyState } from '@core/model/study-state';
 import type { CodeUse } from '@core/passages/code-use';
 import type { PassageCondition } from '@core/model/passage-condition';
@@ -26,6 +26,21 @@ type AnalysisEnd =
       'update' | 'end' | 'ask' | 'sideBySide' | 'findWords' | 'contexts' | 'codeUse' | 'codePage' | 'glossUse' | 'checks'
     >
   | Analysis;
+
+/** Tables that something is asked of. */
+const ASKED_TABLES = [
+  'attribute',
+  'case',
+  'code',
+  'codeSet',
+  'coder',
+  'document',
+  'folder',
+  'memo',
+  'query',
+  'question',
+  'set',
+] as const satisfies TableType[];
 
 /** Makes the other end when it is first needed. */
 export const ANALYSIS = new InjectionToken<() => AnalysisEnd>('ANALYSIS', {
@@ -153,7 +168,7 @@ export class AnalysisService {
       changed: Object.values(passages).filter((columns) => before?.passages[columns.documentId] !== columns),
       gone: Object.keys(before?.passages ?? {}).filter((id) => !Object.hasOwn(passages, id)),
       // a table that did not change is not sent
-      tables: Object.fromEntries(TABLE_TYPES.flatMap((type) => (tables[type] === before?.tables[type] ? [] : [[type, tables[type]]]))),
+      tables: Object.fromEntries(ASKED_TABLES.flatMap((type) => (tables[type] === before?.tables[type] ? [] : [[type, tables[type]]]))),
       language: state.study.language,
       texts,
     });

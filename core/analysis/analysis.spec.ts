@@ -1,7 +1,9 @@
 import type { Text } from '../model/document';
 import type { Id } from '../model/ids';
 import { correctTexts } from '../commands/correct-text';
+import type { WordSearch } from '../model/word-search';
 import { Bench } from '../testing/make';
+import type { FoundHit } from '../words/found-hit';
 import { Analysis, type Told } from './analysis';
 
 describe('the analysis of an open study', () => {
@@ -96,5 +98,69 @@ describe('the analysis of an open study', () => {
     analysis.update(told({ studyId: bench.newId(), changed: [], tables: { document: {} } }));
     expect(await hits()).toBe(0);
     expect(await words()).toBeUndefined();
+  });
+
+  describe('looking for words', () => {
+    const plain: WordSearch = { typed: 'waited', match: 'whole words', capitals: false, accents: false, unit: 'words' };
+    const look = async (search: Partial<WordSearch>, onlyUncoded = false) => {
+      const shown: FoundHit[] = [];
+      const order = Object.keys(bench.state.tables.document);
+      const show = (hits: readonly FoundHit[]) => shown.push(...hits);
+      const answer = await analysis.findWords(++asked, () => undefined, show, { ...plain, ...search }, scope(), order, onlyUncoded);
+      return { answer, shown };
+    };
+
+    it('shows hits with what stands around them and the codes that are there, and those without if asked to', async () => {
+      const { answer, shown } = await look({});
+      expect(answer).toEqual({ hits: 1 });
+      expect(shown.map(({ before, said, after, codeIds }) => [before, said, after, codeIds])).toEqual([
+        ['We ', 'waited', ' at the pier all night.', [code]],
+      ]);
+      expect((await look({}, true)).answer).toEqual({ hits: 0 });
+      expect((await look({ typed: 'night' }, true)).shown.length).toBe(1);
+    });
+
+    it('says what is wrong with what is typed, in place of hits', async () => {
+      expect((await look({ typed: '(' })).answer).toEqual({ hits: 0, trouble: 'A word is missing at the end.' });
+    });
+
+    it('finds words in a text as it is now, before the disk has it', async () => {
+      await look({});
+      const [text] = [...bench.texts.values()];
+      const action = bench.do(correctTexts([{ text: text!, edits: [{ from: 3, to: 9, insert: 'stood' }] }]))!;
+      analysis.update(told({ texts: [action.change.find((one) => one.type === 'text')!.after as Text] }));
+      expect((await look({})).answer).toEqual({ hits: 0 });
+      expect((await look({ typed: 'stood' })).answer).toEqual({ hits: 1 });
+    });
+
+    it('does not read texts again because a document was renamed', async () => {
+      await look({});
+      const [document] = Object.values(bench.state.tables.document);
+      analysis.update(told({ tables: { document: { [document!.id]: { ...document!, title: 'Renamed', readTo: 5 } } } }));
+      await look({});
+      expect(reads).toBe(1);
+    });
+
+    it('stops where there are more than anybody looks through, and says so', async () => {
+      const many = bench.addDocument('Many', [Array(120_000).fill('boat').join(' ')]);
+      disk.set(many.id, bench.texts.get(many.id)!);
+      bench.addDocument('After', ['A boat.']);
+      analysis.update(told());
+      expect((await look({ typed: 'boat' })).answer).toEqual({ hits: 100_000, more: true });
+    });
+  });
+
+  it('answers one question for several groups, each by itself', async () => {
+    const any = { carries: 'any' as const, codes: { codeIds: [code], setIds: [], withUnder: false }, reach: 'passage' as const };
+    const order = Object.keys(bench.state.tables.document);
+    const groups = [{ kinds: ['interview' as const] }, { kinds: ['article' as const] }];
+    const answers = await analysis.sideBySide(++asked, { all: [any] }, groups, scope(), order);
+    expect(answers!.map((hits) => hits.length)).toEqual([1, 0]);
+  });
+
+  it('gathers what is to be coded around hits, by document', async () => {
+    const [documentId] = Object.keys(bench.state.tables.document) as [Id];
+    const documents = await analysis.contexts(++asked, new Map([[documentId, [{ start: 3, end: 9 }]]]), { unit: 'sentence', around: 0 });
+    expect(documents).toEqual([{ documentId, places: [{ start: 0, end: 31 }] }]);
   });
 });

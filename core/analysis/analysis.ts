@@ -1,7 +1,7 @@
 import { checkCodebook, type CheckLimits, type Finding } from '../codebook/checks';
 import { CodePageBuilder, type CodePage } from '../codebook/code-page';
 import { GlossFinder } from '../glosses/find-glosses';
-import { hasText, type Text } from '../model/document';
+import { hasText, type Document, type Text } from '../model/document';
 import type { Stretch } from '../model/stretch';
 import type { WordSearch } from '../model/word-search';
 import type { SweptDocument } from '../commands/sweep';
@@ -36,6 +36,8 @@ export interface Answer {
 /** How many places were found, or why none could be looked for. */
 export interface FoundWords {
   readonly hits: number;
+  /** There are more than are shown. */
+  readonly more?: true;
   readonly trouble?: string;
 }
 
@@ -59,6 +61,8 @@ export type ReadTexts = (studyId: Id, documentIds: readonly Id[]) => Promise<rea
 
 /** Characters of texts that are kept at hand: those of ten million words. */
 const CHARACTERS_KEPT = 60_000_000;
+/** Hits that are shown: more are not looked through by a person, and would fill the memory. */
+const MOST_HITS = 100_000;
 /** Documents whose texts are read at once. */
 const BATCH = 40;
 /** Documents that are asked between two breaths. */
@@ -100,12 +104,15 @@ export class Analysis {
       this.studyId = told.studyId;
     }
     this.language = told.language;
+    // a document that has other words now has another text on disk
+    for (const now of Object.values(told.tables.document ?? {})) {
+      const before = this.tables.document[now.id];
+      if (before && !sameWords(before, now)) this.texts.delete(now.id);
+    }
     this.tables = { ...this.tables, ...told.tables };
     for (const one of told.changed) this.columns.set(one.documentId, one);
     for (const id of told.gone) this.columns.delete(id);
     if (told.tables.case) this.finder = new CaseFinder(told.tables.case);
-    // a document whose record changed may have another text on disk now
-    if (told.tables.document) this.texts.clear();
     for (const text of told.texts) {
       this.texts.delete(text.id);
       this.ahead.set(text.id, text);
@@ -200,21 +207,21 @@ export class Analysis {
         }
         const ids = order.filter((one) => scope.documentIds.has(one) && this.tables.document[one] && hasText(this.tables.document[one]));
         let hits = 0;
-        for (let at = 0; at < ids.length; at += BATCH) {
+        for (let at = 0; at < ids.length && hits < MOST_HITS; at += BATCH) {
           const texts = await this.textsOf(ids.slice(at, at + BATCH));
           const batch: FoundHit[] = [];
           for (const [documentId, text] of texts) {
             const document = this.tables.document[documentId];
             if (!document) continue;
             const found = shownHits(document, text, this.columns.get(documentId), scope.coderId, finder.in(text, this.words.of(text)));
-            batch.push(...(onlyUncoded ? found.filter((hit) => hit.codeIds.length === 0) : found));
+            for (const hit of found) if ((!onlyUncoded || hit.codeIds.length === 0) && hits + batch.length < MOST_HITS) batch.push(hit);
             await running.breathe();
           }
           hits += batch.length;
           if (batch.length > 0) show(batch);
           await running.tell(Math.min(1, (at + BATCH) / ids.length));
         }
-        return { hits };
+        return { hits, ...(hits >= MOST_HITS && { more: true as const }) };
       },
       tell,
     );
@@ -357,3 +364,9 @@ export class Analysis {
     }
   }
 }
+
+/** Whether a document's text is as it was, by what its record says of its words: how far it was read, or what it is called, is no matter. */
+const sameWords = (before: Document, now: Document): boolean =>
+  [before, now]
+    .map(({ characters, words, speakers, source }) => JSON.stringify([characters, words, speakers, source]))
+    .every((one, _, [first]) => one === first);

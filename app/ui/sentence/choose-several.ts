@@ -14,6 +14,7 @@ import {
 } from '@angular/core';
 import { fold } from '@core/text/fold';
 import { floatBelow } from '../float-below';
+import { Swatch } from '../swatch/swatch';
 
 /** Something that can be ticked. */
 export interface Offer {
@@ -21,6 +22,9 @@ export interface Offer {
   readonly name: string;
   /** What tells it from others of its name. */
   readonly note?: string;
+  readonly count?: number | null;
+  /** Of a code, how it is shown. */
+  readonly swatch?: { readonly mark: string; readonly colour: number };
 }
 
 /** More are not looked through by a person; typing narrows. */
@@ -29,6 +33,7 @@ const SHOWN = 200;
 /** Ticks several of many for a part of a sentence. Closes with Escape or a click elsewhere. */
 @Component({
   selector: 'fl-choose-several',
+  imports: [Swatch],
   template: `
     <input
       #find
@@ -42,23 +47,34 @@ const SHOWN = 200;
       @for (offer of found(); track offer.id) {
         <li>
           <label
-            ><input type="checkbox" [checked]="chosen().includes(offer.id)" (change)="toggle(offer.id)" />{{ offer.name }}
-            <span class="second">{{ offer.note }}</span></label
-          >
+            ><input type="checkbox" [checked]="chosen().includes(offer.id)" (change)="toggle(offer.id)" />
+            @if (offer.swatch; as swatch) {
+              <fl-swatch [mark]="swatch.mark" [colour]="swatch.colour" />
+            }
+            {{ offer.name }}<span class="second">{{ offer.note }}</span>
+            @if (offer.count !== undefined) {
+              <span class="count second">{{ offer.count }}</span>
+            }
+          </label>
         </li>
       } @empty {
-        <li class="second">None fits.</li>
+        <li class="second">{{ none() }}</li>
       }
     </ul>
   `,
   styleUrl: './chooser.scss',
-  host: { role: 'dialog', '[attr.aria-label]': 'label()' },
+  host: { role: 'dialog', '[attr.aria-label]': 'named() || label()' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ChooseSeveral {
   /** What it is for: “Find a document”. */
   readonly label = input.required<string>();
-  readonly offers = input.required<readonly Offer[]>();
+  /** What the whole is called, where not as its field. */
+  readonly named = input('');
+  readonly none = input('None fits.');
+  readonly offers = input<readonly Offer[]>([]);
+  /** Finds what to offer, where it is not found by its name; what was chosen at first comes first. */
+  readonly finds = input<(typed: string, first: readonly string[]) => readonly Offer[]>();
   readonly chosen = input.required<readonly string[]>();
   readonly changed = output<string[]>();
   readonly closed = output<void>();
@@ -70,7 +86,9 @@ export class ChooseSeveral {
     source: this.chosen,
     computation: (chosen, previous) => previous?.value ?? chosen,
   });
-  protected readonly found = computed(() => {
+  protected readonly found = computed((): readonly Offer[] => {
+    const finds = this.finds();
+    if (finds) return finds(this.typed(), this.atFirst());
     const wanted = fold(this.typed().trim());
     const first = new Set(this.atFirst());
     const fitting = this.offers().filter((offer) => fold(offer.name).includes(wanted));
@@ -97,7 +115,7 @@ export class ChooseSeveral {
   @HostListener('keydown.escape', ['$event'])
   protected close(event: Event): void {
     event.stopPropagation();
-    this.host.parentElement?.querySelector('button')?.focus();
+    this.host.closest('.anchor')?.querySelector('button')?.focus();
     this.closed.emit();
   }
 

@@ -2,17 +2,12 @@ import { computed, effect, inject, Injectable, resource, signal } from '@angular
 import { Store } from '@ngrx/store';
 import type { Answer } from '@core/analysis/analysis';
 import type { PassageCondition } from '@core/model/passage-condition';
+import { chosenPart } from '@core/queries/open-parts';
 import { groupsBy, type Grouping } from '@core/queries/groups';
 import { sinceSeen } from '@core/queries/seen';
 import { selectData, selectQueries, selectQueryScope, selectSortedDocuments } from '../../state/study.selectors';
 import { AnalysisService } from '../../workers/analysis-service';
 import { QueryDraft } from './query-draft';
-
-/** A part that is still to be chosen: it is not asked yet. */
-const isOpen = (part: PassageCondition): boolean =>
-  ('attributeId' in part && part.attributeId === '') ||
-  ('hasWords' in part && part.hasWords.typed.trim() === '') ||
-  ('queryId' in part && part.queryId === '');
 
 /** The question at hand, asked anew whenever it, the scope or the study changes, and its answer. */
 @Injectable()
@@ -25,9 +20,11 @@ export class Asking {
   private readonly documents = this.store.selectSignal(selectSortedDocuments);
   private readonly queries = this.store.selectSignal(selectQueries);
   readonly question = this.draft.question;
-  readonly asked = computed(() => this.question().all.some((part) => !isOpen(part)));
+  /** Each part as it is asked; null for one that is still to be chosen. */
+  private readonly parts = computed(() => this.question().all.map(chosenPart));
+  readonly asked = computed(() => this.parts().some((part) => part !== null));
   /** The parts that are asked. */
-  private readonly complete = computed(() => ({ ...this.question(), all: this.question().all.filter((part) => !isOpen(part)) }));
+  private readonly complete = computed(() => ({ ...this.question(), all: this.parts().filter((part) => part !== null) }));
   /** Share done of an answer that takes long. */
   readonly progress = signal<number | null>(null);
   private readonly answer = resource({
@@ -50,7 +47,7 @@ export class Asking {
   readonly counts = computed(() => {
     const parts = this.shown()?.parts;
     let at = 0;
-    return parts && this.question().all.map((part) => (isOpen(part) ? null : (parts[at++] ?? null)));
+    return parts && this.parts().map((part) => (part ? (parts[at++] ?? null) : null));
   });
   /** What the answer is set side by side by; null for one list. */
   readonly grouping = signal<Grouping | null>(null);

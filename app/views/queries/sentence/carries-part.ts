@@ -26,7 +26,7 @@ interface How {
     @if (codes().length + asked().codes.setIds.length > 0) {
       <fl-part [words]="howWords()" [choices]="hows()" (chosen)="setHow($event)" />
     } @else {
-      <fl-part [words]="asked().carries === 'none' ? 'no code' : 'a code'" [choices]="anyOrNone" (chosen)="setHow($event)" />
+      <fl-part [words]="asked().carries === 'none' ? 'no code at all' : 'any of'" [choices]="anyOrNone" (chosen)="setHow($event)" />
     }
     @for (code of codes(); track code.id) {
       <span class="code" [class.gone]="code.gone" [title]="code.gone ? 'This code was deleted' : ''">
@@ -96,8 +96,8 @@ export class CarriesPart {
     })),
   ]);
   protected readonly anyOrNone: readonly Choice<How>[] = [
-    { value: { carries: 'any' }, name: 'a code' },
-    { value: { carries: 'none' }, name: 'no code' },
+    { value: { carries: 'any' }, name: 'any of' },
+    { value: { carries: 'none' }, name: 'no code at all' },
   ];
   protected readonly unders: readonly Choice<boolean>[] = [
     { value: false, name: 'by itself' },

@@ -44,6 +44,8 @@ export class Looking {
   private readonly documents = this.store.selectSignal(selectSortedDocuments);
   readonly hits = signal<readonly FoundHit[]>([]);
   readonly trouble = signal<string | null>(null);
+  /** There are more hits than are shown. */
+  readonly more = signal(false);
   /** Share done; null when nothing is looked for. */
   readonly progress = signal<number | null>(null);
   readonly asked = computed(() => this.draft.search().typed.trim() !== '');
@@ -78,6 +80,7 @@ export class Looking {
     const show = (some: readonly FoundHit[]): void => {
       if (signal.aborted) return;
       for (const hit of some) found.push(hit);
+      if (!shown) this.more.set(false);
       // the first are shown at once, the rest as often as the eye can follow
       if (!shown) this.show([...found], null);
       shown = true;
@@ -94,6 +97,7 @@ export class Looking {
     );
     if (!answer || signal.aborted) return;
     this.progress.set(null);
+    this.more.set(answer.more ?? false);
     this.show(found, answer.trouble ?? null);
   }
 

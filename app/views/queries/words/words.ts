@@ -62,7 +62,7 @@ export class Words {
   protected readonly picked = computed(() => this.hits().filter((hit) => this.chosen().has(hit)));
   protected readonly summary = computed(() => {
     const hits = this.looking.hits();
-    return `${counted(hits.length, 'hit')} in ${counted(new Set(hits.map((hit) => hit.documentId)).size, 'document')}`;
+    return `${this.looking.more() ? 'the first ' : ''}${counted(hits.length, 'hit')} in ${counted(new Set(hits.map((hit) => hit.documentId)).size, 'document')}`;
   });
   protected readonly matches: readonly Choice<WordMatch>[] = [
     { value: 'whole words', name: 'whole words' },
