@@ -161,6 +161,6 @@ describe('the analysis of an open study', () => {
   it('gathers what is to be coded around hits, by document', async () => {
     const [documentId] = Object.keys(bench.state.tables.document) as [Id];
     const documents = await analysis.contexts(++asked, new Map([[documentId, [{ start: 3, end: 9 }]]]), { unit: 'sentence', around: 0 });
-    expect(documents).toEqual([{ documentId, places: [{ start: 0, end: 31 }] }]);
+    expect(documents).toEqual([{ documentId, places: [{ start: 0, end: 32 }] }]);
   });
 });
