@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { Filum } from './support/filum';
 
 /** Rounds of a usual run; FILUM_ROUNDS asks for more. */
-const ROUNDS = Number(process.env['FILUM_ROUNDS'] ?? 4);
+const ROUNDS = Number(process.env['FILUM_ROUNDS'] ?? 6);
 const PARAGRAPHS = Array.from({ length: 80 }, (_, at) => `Paragraph ${at} about the boat, the pier and whoever stood on it.`).join('\n\n');
 
 /** A browser whose process this test can kill: started here, driven from outside. */

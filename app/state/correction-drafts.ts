@@ -1,6 +1,7 @@
 import type { TextEdits } from '@core/text/edit';
 import { anchorEdits, carryOver, type AnchoredEdit, type CarriedOver } from '@core/text/carry-over';
 import type { Id } from '@core/model/ids';
+import { fingerprint } from '@core/text/fingerprint';
 import { draftsAt } from './drafts';
 
 /** See `forgetDrafts`: what belongs to a study goes with it. */
@@ -89,9 +90,5 @@ const areEdits = (edits: unknown): edits is AnchoredEdit[] =>
 const follow = (edits: TextEdits, length: number): boolean =>
   edits.every(({ from, to }, at) => from >= (at === 0 ? 0 : edits[at - 1]!.to) && to >= from && to <= length);
 
-/** Length and a sum over the characters (FNV-1a, 32 bits): tells texts apart that one document had in turn. */
-function signOf(text: string): string {
-  let sum = 0x811c9dc5;
-  for (let at = 0; at < text.length; at++) sum = Math.imul(sum ^ text.charCodeAt(at), 0x01000193);
-  return `${text.length} ${sum >>> 0}`;
-}
+/** Length and a sum over the characters: tells texts apart that one document had in turn. */
+const signOf = (text: string): string => `${text.length} ${fingerprint(text)}`;

@@ -15,7 +15,8 @@ import type { WordSearch } from '@core/model/word-search';
 import type { SweptDocument } from '@core/commands/sweep';
 import type { SweepContext } from '@core/words/contexts';
 import type { FoundHit } from '@core/words/found-hit';
-import type { Analysis, Answer, FoundWords, GlossUse } from '@core/analysis/analysis';
+import type { Analysis } from '@core/analysis/analysis';
+import type { Answer, FoundWords, GlossUse } from '@core/analysis/messages';
 import type { Text } from '@core/model/document';
 import { requested } from './requested';
 

@@ -4,7 +4,8 @@ import { correctTexts } from '../commands/correct-text';
 import type { WordSearch } from '../model/word-search';
 import { Bench } from '../testing/make';
 import type { FoundHit } from '../words/found-hit';
-import { Analysis, type Told } from './analysis';
+import { Analysis } from './analysis';
+import type { Told } from './messages';
 
 describe('the analysis of an open study', () => {
   let bench: Bench;

@@ -16,48 +16,14 @@ import type { PassageColumns } from '../model/passage-columns';
 import type { PassageCondition } from '../model/passage-condition';
 import type { Question } from '../model/query';
 import { NO_TABLES, type StudyState } from '../model/study-state';
-import { CaseFinder, CodeUseCounter, type CodeUse, type SpokenDocument } from '../passages/code-use';
+import { caseFinderOf, CaseFinder, CodeUseCounter, type CodeUse, type SpokenDocument } from '../passages/code-use';
 import { countCodes } from '../passages/counting';
 import { AskedStudy } from '../queries/asked-study';
-import { Evaluation, hitsOf, type Hit, type PartCount, type Scope } from '../queries/evaluate';
-import { waysOut, type WayOut } from '../queries/explain';
+import { Evaluation, hitsOf, type Hit, type Scope } from '../queries/evaluate';
+import { waysOut } from '../queries/explain';
 import { KeptTexts } from './kept-texts';
+import type { Answer, FoundWords, GlossUse, ReadTexts, Told } from './messages';
 import { Requests, type Running, type Tell } from '../requests/requests';
-
-/** What was found, and what each part of the question leaves; for an empty answer, the steps that would bring something back. */
-export interface Answer {
-  readonly hits: readonly Hit[];
-  readonly parts: readonly PartCount[];
-  /** Passages there are in scope. */
-  readonly of: number;
-  readonly waysOut: readonly WayOut[];
-}
-
-/** How many places were found, or why none could be looked for. */
-export interface FoundWords {
-  readonly hits: number;
-  /** There are more than are shown. */
-  readonly more?: true;
-  readonly trouble?: string;
-}
-
-/** What of the study has changed since it was last told; null where nothing has. */
-export interface Told {
-  readonly studyId: Id;
-  /** What is known of this study so far is not to be relied on: it was read anew. */
-  readonly anew: boolean;
-  readonly changed: readonly PassageColumns[];
-  readonly gone: readonly Id[];
-  /** Tables of which any record changed. */
-  readonly tables: Partial<StudyState['tables']>;
-  /** BCP 47 tag of the study. */
-  readonly language: string;
-  /** Texts that changed, as they are now: the disk may not have them yet. */
-  readonly texts: readonly Text[];
-}
-
-/** Reads texts of a study from where they are kept. */
-export type ReadTexts = (studyId: Id, documentIds: readonly Id[]) => Promise<readonly Text[]>;
 
 /** Characters of texts that are kept at hand: those of ten million words. */
 const CHARACTERS_KEPT = 60_000_000;
@@ -69,12 +35,6 @@ const BATCH = 40;
 const ASKED_AT_ONCE = 200;
 
 const NO_TEXTS: ReadonlyMap<Id, Text> = new Map();
-
-/** How often a word of the glossary stands in a document. */
-export interface GlossUse {
-  readonly documentId: Id;
-  readonly count: number;
-}
 
 /**
  * Holds the passages of the open study as columns, kept in step by whoever asks, and answers questions about them. A
@@ -90,7 +50,6 @@ export class Analysis {
   private tables: StudyState['tables'] = NO_TABLES;
   private language = 'en';
   private words = new IndexedWords();
-  private finder = new CaseFinder({});
   private readonly requests = new Requests();
 
   constructor(private readonly read: ReadTexts) {}
@@ -112,7 +71,6 @@ export class Analysis {
     this.tables = { ...this.tables, ...told.tables };
     for (const one of told.changed) this.columns.set(one.documentId, one);
     for (const id of told.gone) this.columns.delete(id);
-    if (told.tables.case) this.finder = new CaseFinder(told.tables.case);
     for (const text of told.texts) {
       this.texts.delete(text.id);
       this.ahead.set(text.id, text);
@@ -131,11 +89,8 @@ export class Analysis {
       id,
       async (running) => {
         const study = this.asked();
-        const hits: Hit[] = [];
         const evaluation = new Evaluation(question, study, scope);
-        await this.evaluate(running, evaluation, order, (columns, rows) => {
-          for (const hit of hitsOf(columns, rows)) hits.push(hit);
-        });
+        const hits = await this.hitsOf(running, evaluation, order);
         const count = async (changed: Question, within: Scope): Promise<number> => {
           const tried = new Evaluation(changed, study, within);
           await this.evaluate(running, tried, order);
@@ -160,16 +115,7 @@ export class Analysis {
       const study = this.asked();
       const answers: Hit[][] = [];
       for (const group of groups) {
-        const hits: Hit[] = [];
-        await this.evaluate(
-          running,
-          new Evaluation({ ...question, all: [...question.all, group] }, study, scope),
-          order,
-          (columns, rows) => {
-            for (const hit of hitsOf(columns, rows)) hits.push(hit);
-          },
-        );
-        answers.push(hits);
+        answers.push(await this.hitsOf(running, new Evaluation({ ...question, all: [...question.all, group] }, study, scope), order));
       }
       return answers;
     });
@@ -241,6 +187,14 @@ export class Analysis {
     });
   }
 
+  private async hitsOf(running: Running, evaluation: Evaluation, order: readonly Id[]): Promise<Hit[]> {
+    const hits: Hit[] = [];
+    await this.evaluate(running, evaluation, order, (columns, rows) => {
+      for (const hit of hitsOf(columns, rows)) hits.push(hit);
+    });
+    return hits;
+  }
+
   /** Goes through the documents a question concerns, with texts where it needs them. @throws RequestEndedError */
   private async evaluate(
     running: Running,
@@ -272,7 +226,7 @@ export class Analysis {
 
   /** The use of every code in scope. @returns null if it was ended */
   codeUse(id: number, tell: Tell, scope: Scope, withWords: boolean): Promise<ReadonlyMap<Id, CodeUse> | null> {
-    const counter = new CodeUseCounter(this.tables.code, this.finder, scope.coderId, withWords);
+    const counter = new CodeUseCounter(this.tables.code, caseFinderOf(this.tables.case), scope.coderId, withWords);
     return this.requests.run(
       'code use',
       id,
@@ -291,7 +245,7 @@ export class Analysis {
 
   /** What the page of a code shows. @returns null if it was ended */
   codePage(id: number, codeId: Id, withUnder: boolean, scope: Scope): Promise<CodePage | null> {
-    const builder = new CodePageBuilder(this.tables.code, codeId, withUnder, this.finder, scope.coderId);
+    const builder = new CodePageBuilder(this.tables.code, codeId, withUnder, caseFinderOf(this.tables.case), scope.coderId);
     const concerned = [...scope.documentIds].filter((one) => this.columns.has(one) && builder.concerns(this.columns.get(one)!));
     return this.requests.run('code page', id, async (running) => {
       await this.eachDocument(
@@ -366,7 +320,7 @@ export class Analysis {
 }
 
 /** Whether a document's text is as it was, by what its record says of its words: how far it was read, or what it is called, is no matter. */
-const sameWords = (before: Document, now: Document): boolean =>
-  [before, now]
-    .map(({ characters, words, speakers, source }) => JSON.stringify([characters, words, speakers, source]))
-    .every((one, _, [first]) => one === first);
+const sameWords = (before: Document, now: Document): boolean => {
+  const saidOf = ({ characters, words, speakers, source }: Document): string => JSON.stringify([characters, words, speakers, source]);
+  return saidOf(before) === saidOf(now);
+};

@@ -7,7 +7,7 @@ import { idOfRow } from '../passages/columns';
 import type { PassageColumns } from '../model/passage-columns';
 import { codesByRow } from '../passages/codes-by-row';
 import { meets } from '../patterns/meets';
-import { paragraphAt } from '../text/paragraphs';
+import { speakerAt } from '../text/paragraphs';
 import { withDescendants } from './tree';
 
 /** How often something comes up with a code. */
@@ -64,7 +64,7 @@ export class CodePageBuilder {
       this.passages.push({ documentId: columns.documentId, passageId: idOfRow(columns, row), ...place });
       increase(this.documents, columns.documentId);
       for (const caseId of this.finder.of(document, text, place)) increase(this.cases, caseId);
-      const speaker = text ? document.speakers[text.paragraphs[paragraphAt(text.paragraphs, place.start)]?.speaker ?? -1] : undefined;
+      const speaker = speakerAt(document, text, place.start);
       if (speaker) increase(this.speakers, speaker.name);
     }
     for (const [id, count] of meets(columns, codesOfRow, this.wanted)) this.meets.set(id, (this.meets.get(id) ?? 0) + count);

@@ -4,7 +4,7 @@ import { heldIn, type Moves } from '../model/references';
 import type { RecordType } from '../model/records';
 import type { MemberSet } from '../model/set';
 import type { StudyState } from '../model/study-state';
-import { CaseFinder, CodeUseCounter } from '../passages/code-use';
+import { caseFinderOf, CodeUseCounter } from '../passages/code-use';
 import { countCodes } from '../passages/counting';
 import { membersOf } from '../sets/members';
 import { updated, type Change } from '../change/change';
@@ -26,7 +26,7 @@ export const settledSet = (state: StudyState, set: MemberSet) => updated('set', 
 
 function settledCodeSet(state: StudyState, set: CodeSet, now: number) {
   const columns = Object.values(state.passages);
-  const counter = new CodeUseCounter(state.tables.code, new CaseFinder(state.tables.case), null, false);
+  const counter = new CodeUseCounter(state.tables.code, caseFinderOf(state.tables.case), null, false);
   for (const some of columns) counter.add(some, state.tables.document[some.documentId]!, null);
   const counts = countCodes(columns, state.tables.code);
   const codeIds = codesMeeting({ state, counts, cases: counter.result(), now }, set.conditions ?? []);

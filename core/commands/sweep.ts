@@ -2,11 +2,13 @@ import { added, updated, type Change } from '../change/change';
 import { CommandError, counted, found, short, type Command } from '../change/command';
 import type { Id } from '../model/ids';
 import type { Passage } from '../model/passage';
+import type { PassageColumns } from '../model/passage-columns';
 import type { Stretch } from '../model/stretch';
+import type { StudyState } from '../model/study-state';
 import { passagesCarrying, passagesInRows } from '../passages/columns';
 import { standsIn } from '../passages/standing';
 import type { PassageAt } from './move-codings';
-import { codesWanted, passageById, type passagesOf, type WantedCodes } from './passages';
+import { codesWanted, passageById, type WantedCodes } from './passages';
 
 /** Stretches of a document that are to be coded. */
 export interface SweptDocument {
@@ -30,6 +32,7 @@ export function sweep(documents: readonly SweptDocument[], wanted: WantedCodes):
       const document = found(state.tables.document[documentId], 'document');
       const columns = state.passages[documentId];
       const carrying = columns ? passagesCarrying(columns, new Set([code.id])) : [];
+      const own = columns ? ownPassagesAt(columns, places, context.coderId) : null;
       for (const { start, end } of places) {
         if (!standsIn(document, { start, end }))
           throw new CommandError(`A text was changed meanwhile. Search again in ${short(document.title)}.`);
@@ -38,11 +41,7 @@ export function sweep(documents: readonly SweptDocument[], wanted: WantedCodes):
           continue;
         }
         coded++;
-        const there =
-          columns &&
-          passagesInRows(columns, (row) => columns.starts[row] === start && columns.ends[row] === end).find(
-            (one) => one.coderId === context.coderId,
-          );
+        const there = own?.get(keyOf({ start, end }));
         if (there) change.push(updated('passage', there, { codings: [...there.codings, coding] }));
         else {
           const passage: Passage = {
@@ -63,6 +62,16 @@ export function sweep(documents: readonly SweptDocument[], wanted: WantedCodes):
     const rest = known > 0 ? `; ${counted(known, 'place')} carried it already` : '';
     return { change, sentence: `swept ${short(code.name)} over ${counted(coded, 'place')}${rest}`.slice(0, 500) };
   };
+}
+
+const keyOf = ({ start, end }: Stretch): string => `${start} ${end}`;
+
+/** Passages of a coder at some places, by place: looked up once for a document, however many places there are. */
+function ownPassagesAt(columns: PassageColumns, places: readonly Stretch[], coderId: Id): ReadonlyMap<string, Passage> {
+  const wanted = new Set(places.map(keyOf));
+  const there = passagesInRows(columns, (row) => wanted.has(keyOf({ start: columns.starts[row]!, end: columns.ends[row]! })));
+  // of several at one place the first takes the code
+  return new Map(there.flatMap((one) => (one.coderId === coderId ? [[keyOf(one), one] as const] : [])).reverse());
 }
 
 /** Keeps codings of a code that a sweep gave: they were looked at. */
@@ -86,8 +95,19 @@ export function keepSwept(places: readonly PassageAt[], codeId: Id): Command {
   };
 }
 
+/** How many swept codings of each code wait to be looked at. */
+export function sweptByCode(passages: Iterable<PassageColumns>): ReadonlyMap<Id, number> {
+  const counts = new Map<Id, number>();
+  for (const { ratings, codes, codingCode } of passages)
+    for (const { at, swept } of ratings ?? []) {
+      const id = codes[codingCode[at]!]!;
+      if (swept) counts.set(id, (counts.get(id) ?? 0) + 1);
+    }
+  return counts;
+}
+
 /** Passages with swept codings of a code that nobody has looked at yet, in the order of the documents given. */
-export function sweptLeft(state: Parameters<typeof passagesOf>[0], codeId: Id, documentIds: readonly Id[]): Passage[] {
+export function sweptLeft(state: Pick<StudyState, 'passages'>, codeId: Id, documentIds: readonly Id[]): Passage[] {
   return documentIds.flatMap((id) => {
     const columns = state.passages[id];
     if (!columns?.ratings?.some((one) => one.swept)) return [];

@@ -155,13 +155,22 @@ export const PassageConditionSchema: z.ZodType<PassageCondition, PassageConditio
   z.strictObject({ none: several }),
 ]);
 
-/** The conditions within a condition, one step down. */
-export function partsWithin(condition: PassageCondition): readonly PassageCondition[] {
-  if ('all' in condition) return condition.all;
-  if ('any' in condition) return condition.any;
-  if ('none' in condition) return condition.none;
-  return 'to' in condition ? [condition.to] : [];
+/** How a nest puts its parts together, and its parts; null for what is none. */
+export function nestOf(
+  condition: PassageCondition,
+): { readonly how: 'all' | 'any' | 'none'; readonly parts: readonly PassageCondition[] } | null {
+  if ('all' in condition) return { how: 'all', parts: condition.all };
+  if ('any' in condition) return { how: 'any', parts: condition.any };
+  return 'none' in condition ? { how: 'none', parts: condition.none } : null;
 }
+
+/** Parts put together. */
+export const nestFrom = (how: 'all' | 'any' | 'none', parts: readonly PassageCondition[]): PassageCondition =>
+  ({ [how]: [...parts] }) as unknown as PassageCondition;
+
+/** The conditions within a condition, one step down. */
+export const partsWithin = (condition: PassageCondition): readonly PassageCondition[] =>
+  nestOf(condition)?.parts ?? ('to' in condition ? [condition.to] : []);
 
 /** How deep conditions lie within each other: 1 for a part alone. */
 export const depthOf = (condition: PassageCondition): number => 1 + Math.max(0, ...partsWithin(condition).map(depthOf));
@@ -171,13 +180,10 @@ export function rewritten(
   condition: PassageCondition,
   change: (part: PassageCondition) => PassageCondition | null,
 ): PassageCondition | null {
-  const several = (some: readonly PassageCondition[]) => some.flatMap((one) => rewritten(one, change) ?? []);
-  const emptied = (before: readonly PassageCondition[], now: readonly PassageCondition[]) => before.length > 0 && now.length === 0;
-  for (const nest of ['all', 'any', 'none'] as const) {
-    const some = (condition as Partial<Record<typeof nest, PassageCondition[]>>)[nest];
-    if (!some) continue;
-    const now = several(some);
-    return emptied(some, now) ? null : change({ [nest]: now } as PassageCondition);
+  const nest = nestOf(condition);
+  if (nest) {
+    const now = nest.parts.flatMap((one) => rewritten(one, change) ?? []);
+    return nest.parts.length > 0 && now.length === 0 ? null : change(nestFrom(nest.how, now));
   }
   if (!('to' in condition)) return change(condition);
   const to = rewritten(condition.to, change);

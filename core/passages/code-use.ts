@@ -3,7 +3,7 @@ import type { Code } from '../model/code';
 import type { Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { Table } from '../model/study-state';
-import { paragraphAt } from '../text/paragraphs';
+import { speakerAt } from '../text/paragraphs';
 import type { PassageColumns } from '../model/passage-columns';
 import { lineage } from './counting';
 import { wordsIn } from './coverage';
@@ -52,7 +52,7 @@ export class CaseFinder {
   /** @param text only looked at where {@link needsText} says so; without it the document's cases are given */
   of(document: SpokenDocument, text: Text | null, passage: Stretch): readonly Id[] {
     const own = (this.parts.get(document.id) ?? []).filter((part) => part.start < passage.end && passage.start < part.end);
-    const speaker = text ? document.speakers[text.paragraphs[paragraphAt(text.paragraphs, passage.start)]?.speaker ?? -1] : undefined;
+    const speaker = speakerAt(document, text, passage.start);
     const spoken = speaker?.caseId ? [speaker.caseId] : speaker?.interviewer ? [] : (this.wholes.get(document.id) ?? []);
     return own.length === 0 ? spoken : [...new Set([...own.map((part) => part.caseId), ...spoken])];
   }
@@ -90,6 +90,15 @@ class Covering {
     const found = this.areas.get(id);
     return found ? shareCovered({ measure: 'pixels', ...found }) : null;
   }
+}
+
+const finders = new WeakMap<Table<Case>, CaseFinder>();
+
+/** What finds the cases of passages, remembered with the table. */
+export function caseFinderOf(cases: Table<Case>): CaseFinder {
+  let finder = finders.get(cases);
+  if (!finder) finders.set(cases, (finder = new CaseFinder(cases)));
+  return finder;
 }
 
 /** Gathers the use of every code, one document after the other. */

@@ -1,13 +1,13 @@
-import type { Document } from '../model/document';
+import { hasText, type Document } from '../model/document';
 import type { Id } from '../model/ids';
 import { partsWithin, type PassageCondition } from '../model/passage-condition';
-import { hasText } from '../model/document';
 import type { WordSearch } from '../model/word-search';
 import { CaseFinder } from '../passages/code-use';
 import { idOfRow } from '../passages/columns';
 import { liesWithin, withFoldersBelow } from '../passages/folders';
-import { documentsOfSet, membersOf } from '../sets/members';
-import { paragraphAt } from '../text/paragraphs';
+import { overlaps } from '../passages/relations';
+import { membersOf } from '../sets/members';
+import { speakerAt } from '../text/paragraphs';
 import type { AskedStudy } from './asked-study';
 import { carrying } from './carrying';
 import { bothOf, notOf, type DocumentHere, type Rows } from './document-here';
@@ -99,7 +99,7 @@ function spokenBy(asked: Extract<PassageCondition, { spokenBy: unknown }>): (her
   const [cases, names] = [new Set(asked.caseIds), new Set(asked.names)];
   return ({ columns, document, text }) =>
     (row) => {
-      const speaker = document.speakers[text?.paragraphs[paragraphAt(text.paragraphs, columns.starts[row]!)]?.speaker ?? -1];
+      const speaker = speakerAt(document, text, columns.starts[row]!);
       switch (asked.spokenBy) {
         case 'interviewers':
           return speaker?.interviewer ?? false;
@@ -126,9 +126,12 @@ function hasWords(search: WordSearch, study: AskedStudy): Answering {
 
 /** The passage lies, with at least a character, in an answer to one of the questions. */
 const answersTo = (questionIds: ReadonlySet<Id>): Answering =>
-  eachRow(({ columns, document }) => {
-    const answers = columns.ground === 'text' ? document.answers.filter((one) => questionIds.has(one.questionId)) : [];
-    return (row) => answers.some(({ start, end }) => Math.max(start, columns.starts[row]!) < Math.min(end, columns.ends[row]!));
+  eachRow((here) => {
+    const answers = here.columns.ground === 'text' ? here.document.answers.filter((one) => questionIds.has(one.questionId)) : [];
+    return (row) => {
+      const place = here.place(row);
+      return answers.some((answer) => overlaps(answer, place));
+    };
   });
 
 function commented({ comment, words }: Extract<PassageCondition, { comment: unknown }>): Answering {
@@ -146,9 +149,10 @@ function liesIn({ documentIds, folderIds, setIds }: { documentIds: Id[]; folderI
   const { tables } = study;
   if (documentIds.length + folderIds.length + setIds.length === 0) return (here) => here.every();
   const sets = setIds.flatMap((id) => tables.set[id] ?? []);
-  const documents = new Set([...documentIds, ...sets.flatMap((set) => (set.of === 'document' ? [...documentsOfSet(study, set)] : []))]);
+  const members = (of: 'document' | 'case'): Id[] => sets.flatMap((set) => (set.of === of ? membersOf(study, set) : []));
+  const documents = new Set([...documentIds, ...members('document')]);
   const folders = folderIds.map((id) => withFoldersBelow(tables.folder, id));
-  const cases = new Set(sets.flatMap((set) => (set.of === 'case' ? membersOf(study, set) : [])));
+  const cases = new Set(members('case'));
   const theirs = eachRow((here) => (row) => study.finder.of(here.document, here.text, here.place(row)).some((id) => cases.has(id)));
   return (here) => {
     if (documents.has(here.document.id) || folders.some((within) => liesWithin(here.document, within))) return here.every();

@@ -6,7 +6,7 @@ import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
 import type { CodesAsked } from '../model/passage-condition';
 import type { StudyState } from '../model/study-state';
-import { CaseFinder, CodeUseCounter } from '../passages/code-use';
+import { caseFinderOf, CodeUseCounter, type CaseFinder } from '../passages/code-use';
 import type { WordSearch } from '../model/word-search';
 import { countCodes } from '../passages/counting';
 import { ExpressionError } from '../words/expression';
@@ -17,9 +17,7 @@ type Tables = StudyState['tables'];
 
 /** What has to be known of a study to answer questions about its passages, worked out when it is first needed. */
 export class AskedStudy {
-  private cases: CaseFinder | undefined;
   private readonly sets = new Map<Id, readonly Id[]>();
-  private memoed: ReadonlySet<Id> | undefined;
 
   /**
    * @param passages of all documents: what a live set of codes holds depends on them
@@ -51,7 +49,7 @@ export class AskedStudy {
 
   /** Whose the passages of a document are. */
   get finder(): CaseFinder {
-    return (this.cases ??= new CaseFinder(this.tables.case));
+    return caseFinderOf(this.tables.case);
   }
 
   /** The codes that each of the codes and sets asked for stands for. */
@@ -62,7 +60,7 @@ export class AskedStudy {
 
   /** Ids of passages, and of whatever else, that have a memo. */
   get passagesWithMemo(): ReadonlySet<Id> {
-    return (this.memoed ??= idsWithMemo(this.tables.memo));
+    return idsWithMemo(this.tables.memo);
   }
 
   private codesOf(setId: Id): readonly Id[] {

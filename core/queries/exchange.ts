@@ -3,7 +3,7 @@ import type { Id, NewId } from '../model/ids';
 import { QuestionSchema, type Question } from '../model/query';
 import type { TableType } from '../model/records';
 import type { StudyState } from '../model/study-state';
-import { lineage } from '../passages/counting';
+import { pathOf as codePath } from '../codebook/exchange/plan-codes';
 import { namesIn } from './words';
 
 /** What a query is as text: `docs/queries.md`. */
@@ -20,10 +20,7 @@ function pathOf(state: Pick<StudyState, 'tables'>, of: TableType, id: Id, gone: 
   const name = namesIn(state, gone);
   if (!state.tables[of][id]) return gone?.[id] ?? '';
   if (of !== 'code') return name(of, id);
-  return lineage(state.tables.code, id)
-    .toReversed()
-    .map((one) => name('code', one))
-    .join(UNDER);
+  return codePath(state.tables.code, id).join(UNDER);
 }
 
 /** A query as JSON that another study can read: everything it points at by name. */

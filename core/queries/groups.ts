@@ -3,7 +3,7 @@ import type { Id } from '../model/ids';
 import type { PassageCondition } from '../model/passage-condition';
 import type { StudyState } from '../model/study-state';
 import { showValue } from '../attributes/values';
-import { CaseFinder } from '../passages/code-use';
+import { caseFinderOf } from '../passages/code-use';
 
 /** What material is set side by side by. */
 export type Grouping = { readonly attributeId: Id } | { readonly by: 'coder' | 'kind' };
@@ -53,8 +53,8 @@ export function groupsBy(grouping: Grouping, { tables }: Pick<StudyState, 'table
       condition: having(value),
       size: thousands(some),
     }));
-  const present = new Set(documents.flatMap((document) => [...document.speakers.flatMap((speaker) => speaker.caseId ?? [])]));
-  const finder = new CaseFinder(tables.case);
+  const present = new Set(documents.flatMap((document) => document.speakers.flatMap((speaker) => speaker.caseId ?? [])));
+  const finder = caseFinderOf(tables.case);
   for (const document of documents)
     for (const one of finder.of({ ...document, speakers: [] }, null, { start: 0, end: Infinity })) present.add(one);
   const cases = Object.values(tables.case).filter((one) => present.has(one.id));

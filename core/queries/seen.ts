@@ -1,12 +1,9 @@
 import type { Id } from '../model/ids';
 import type { SeenAnswer } from '../model/query';
+import { fingerprint } from '../text/fingerprint';
 
-/** Eight hexadecimal digits of a passage's id (FNV-1a, 32 bits): one in four thousand million is taken for another. */
-function signOf(passageId: Id): string {
-  let sum = 0x811c9dc5;
-  for (let at = 0; at < passageId.length; at++) sum = Math.imul(sum ^ passageId.charCodeAt(at), 0x01000193);
-  return (sum >>> 0).toString(16).padStart(8, '0');
-}
+/** Eight hexadecimal digits of a passage's id: one in four thousand million is taken for another. */
+const signOf = (passageId: Id): string => fingerprint(passageId).toString(16).padStart(8, '0');
 
 /** What is remembered of an answer. */
 export const seenOf = (passageIds: readonly Id[]): Omit<SeenAnswer, 'at'> => ({

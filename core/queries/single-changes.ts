@@ -1,5 +1,5 @@
 import type { Id } from '../model/ids';
-import type { PassageCondition } from '../model/passage-condition';
+import { nestFrom, nestOf, type PassageCondition } from '../model/passage-condition';
 import type { Question } from '../model/query';
 
 /** One step away from a question. `at` is the part it changes, as it stands in the question. */
@@ -35,14 +35,13 @@ function listVariants(
 
 function variantsOf(condition: PassageCondition): Variant[] {
   const gone: Variant = { change: { do: 'without', at: condition }, condition: null };
-  for (const nest of ['all', 'any', 'none'] as const) {
-    const some = (condition as Partial<Record<typeof nest, PassageCondition[]>>)[nest];
-    if (!some) continue;
-    const within = listVariants(some).map(({ change, conditions }) => ({
+  const nest = nestOf(condition);
+  if (nest) {
+    const within = listVariants(nest.parts).map(({ change, conditions }) => ({
       change,
-      condition: conditions.length > 0 ? ({ [nest]: conditions } as PassageCondition) : null,
+      condition: conditions.length > 0 ? nestFrom(nest.how, conditions) : null,
     }));
-    return some.length > 1 ? [gone, ...within] : within;
+    return nest.parts.length > 1 ? [gone, ...within] : within;
   }
   if ('standing' in condition) {
     const { within } = condition;

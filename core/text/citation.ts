@@ -3,7 +3,7 @@ import type { Document, Text } from '../model/document';
 import type { Place } from '../model/stretch';
 import { clock } from './clock';
 import { isTimed, spanOf } from './timeline';
-import { numberTurns, paragraphAt } from './paragraphs';
+import { numberTurns, paragraphAt, speakerAt } from './paragraphs';
 
 /** Where a passage is, in the words a citation uses. */
 export interface Cited {
@@ -34,7 +34,7 @@ export function placeOf(document: Document, text: Text | null, place: Place): Ci
   if (!text) return { speaker: null, position: document.ground.of === 'time' ? `${clock(place.start)}–${clock(place.end)}` : '' };
   const at = paragraphAt(text.paragraphs, place.start);
   const turn = turnsOf(text).turns[at] ?? 0;
-  const speaker = document.speakers[text.paragraphs[at]?.speaker ?? -1]?.name ?? null;
+  const speaker = speakerAt(document, text, place.start)?.name ?? null;
   if (isTimed(text)) {
     const { start, end } = spanOf(text, place);
     return { speaker, position: `${clock(start)}–${clock(end)}` };

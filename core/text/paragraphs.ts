@@ -1,4 +1,4 @@
-import type { Paragraph } from '../model/document';
+import type { Document, Paragraph, Speaker, Text } from '../model/document';
 
 /** Index of the paragraph that holds a position; the last one that starts at or before it, or 0. */
 export function paragraphAt(paragraphs: readonly Paragraph[], position: number): number {
@@ -11,6 +11,10 @@ export function paragraphAt(paragraphs: readonly Paragraph[], position: number):
   }
   return Math.max(0, low - 1);
 }
+
+/** Who speaks at a position; undefined where nobody does, or where there is no text. */
+export const speakerAt = (document: Pick<Document, 'speakers'>, text: Text | null, position: number): Speaker | undefined =>
+  document.speakers[text?.paragraphs[paragraphAt(text.paragraphs, position)]?.speaker ?? -1];
 
 /**
  * Numbers the turns of a text: consecutive paragraphs of one speaker are one turn, paragraphs of

@@ -4,7 +4,7 @@ import type { PassageColumns } from '../model/passage-columns';
 import type { Stretch } from '../model/stretch';
 import { codesByRow } from '../passages/codes-by-row';
 import { IntervalIndex } from '../passages/interval-index';
-import { paragraphAt } from '../text/paragraphs';
+import { paragraphAt, speakerAt } from '../text/paragraphs';
 import type { WordHit } from './find-words';
 
 /** A hit as it is shown: what stands around it, who says it, and the codes that are there already. */
@@ -33,6 +33,8 @@ export function shownHits(
   coderId: Id | null,
   hits: readonly WordHit[],
 ): FoundHit[] {
+  // most texts of a rare word: nothing is looked up for them
+  if (hits.length === 0) return [];
   const codes = codesAt(columns, coderId);
   return hits.map(({ start, end, words }) => {
     const first = text.paragraphs[paragraphAt(text.paragraphs, start)];
@@ -49,7 +51,7 @@ export function shownHits(
       before: text.text.slice(from, start),
       said: text.text.slice(start, Math.min(end, start + SAID)),
       after: text.text.slice(end, to),
-      speaker: document.speakers[first?.speaker ?? -1]?.name ?? '',
+      speaker: speakerAt(document, text, start)?.name ?? '',
       codeIds: codes(start, end),
     };
   });

@@ -47,7 +47,7 @@ interface Piece {
   imports: [CutOut, Icon, Swatch],
   providers: [Player],
   templateUrl: './evidence.html',
-  styleUrl: './evidence.scss',
+  styleUrls: ['./in-context.scss', './evidence.scss'],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Evidence {

@@ -3,6 +3,7 @@ import { MAT_DIALOG_DATA, type MatDialog, MatDialogModule, MatDialogRef } from '
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { codeNamed, findCodes } from '@core/codebook/find-codes';
+import type { WantedCodes } from '@core/commands/passages';
 import type { Id } from '@core/model/ids';
 import { tidyLine } from '@core/text/normalise';
 import { selectCodes } from '../../state/study.selectors';
@@ -21,6 +22,12 @@ export interface CodeQuestion {
 
 /** A code, the choice that is no code, or a name for a new one. */
 export type ChosenCode = { readonly codeId: Id } | { readonly top: true } | { readonly name: string };
+
+/** What a choice means for what is to be coded; null for none, and for the choice that is no code. @param parentId where a new code comes under */
+export function wantedCodes(chosen: ChosenCode | null, parentId: Id | null = null): WantedCodes | null {
+  if (!chosen || 'top' in chosen) return null;
+  return 'codeId' in chosen ? { codeIds: [chosen.codeId] } : { codeIds: [], newCodes: [{ name: chosen.name, parentId }] };
+}
 
 interface Offer {
   readonly key: string;

@@ -5,7 +5,7 @@ import { noteExport } from '@core/commands/study';
 import { writeCsv } from '@core/formats/csv/write-csv';
 import type { Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
-import { CaseFinder } from '@core/passages/code-use';
+import { caseFinderOf } from '@core/passages/code-use';
 import { passageOf } from '@core/passages/columns';
 import { answerRows } from '@core/queries/answer-rows';
 import { citation } from '@core/text/citation';
@@ -19,7 +19,7 @@ import { selectData } from '../../state/study.selectors';
 import { TextCache } from '../../state/text-cache';
 import { saveFile } from '../../ui/save-file';
 import { Ask } from '../../ui/dialogs/ask';
-import { ChooseCode } from '../../ui/picker/choose-code';
+import { ChooseCode, wantedCodes } from '../../ui/picker/choose-code';
 import { Asking } from './asking';
 import { AskedHere } from './sentence/asked-here';
 
@@ -38,9 +38,8 @@ export class AnswerWork {
   /** Gives passages a code. @returns whether it was done */
   async code(hits: readonly Hit[]): Promise<boolean> {
     const chosen = await ChooseCode.open(this.dialog, { title: `Give ${counted(hits.length, 'passage')} the code…`, mayMake: true });
-    if (!chosen || 'top' in chosen) return false;
-    const wanted = 'codeId' in chosen ? { codeIds: [chosen.codeId] } : { codeIds: [], newCodes: [{ name: chosen.name, parentId: null }] };
-    return this.session.run(codePassages(hits, wanted)) !== null;
+    const wanted = wantedCodes(chosen);
+    return wanted !== null && this.session.run(codePassages(hits, wanted)) !== null;
   }
 
   /** Takes an answer out as a table. */
@@ -48,7 +47,7 @@ export class AnswerWork {
     const data = this.data();
     if (!data) return;
     const texts = await this.textsOf(hits);
-    const rows = answerRows(data, hits, new CaseFinder(data.tables.case), (id) => texts.get(id) ?? null);
+    const rows = answerRows(data, hits, caseFinderOf(data.tables.case), (id) => texts.get(id) ?? null);
     const name = `${data.study.title} – ${this.asking.kept()?.name ?? 'passages'}`;
     if (form === 'csv') saveFile(`${name}.csv`, writeCsv(rows), 'text/csv');
     else {

@@ -1,6 +1,6 @@
 import { computed, effect, inject, Injectable, resource, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { Answer } from '@core/analysis/analysis';
+import type { Answer } from '@core/analysis/messages';
 import type { PassageCondition } from '@core/model/passage-condition';
 import { chosenPart } from '@core/queries/open-parts';
 import { groupsBy, type Grouping } from '@core/queries/groups';

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { sweptByCode } from '@core/commands/sweep';
 import { selectPassages } from '../../state/study.selectors';
 
 /** The parts of Queries: passages by what they do, words in texts, and what a sweep left to be looked at. */
@@ -34,9 +35,5 @@ export class QueryTabs {
   ] as const;
   private readonly passages = inject(Store).selectSignal(selectPassages);
   /** Swept codings that nobody has looked at. */
-  protected readonly swept = computed(() => {
-    let count = 0;
-    for (const columns of Object.values(this.passages())) for (const one of columns.ratings ?? []) if (one.swept) count++;
-    return count;
-  });
+  protected readonly swept = computed(() => [...sweptByCode(Object.values(this.passages())).values()].reduce((all, one) => all + one, 0));
 }

@@ -3,7 +3,7 @@ import type { Id } from '../../model/ids';
 import type { StudyState } from '../../model/study-state';
 import { lineage } from '../../passages/counting';
 import { unpackPassages } from '../../passages/columns';
-import { paragraphAt } from '../../text/paragraphs';
+import { speakerAt } from '../../text/paragraphs';
 import { placeOf } from '../../text/citation';
 import { writeCsv } from './write-csv';
 
@@ -41,7 +41,7 @@ export function codingsCsv(state: StudyState, documentIds: readonly Id[], textOf
     const text = textOf(documentId);
     for (const passage of unpackPassages(columns)) {
       const place = placeOf(document, text, passage);
-      const speaker = text ? document.speakers[text.paragraphs[paragraphAt(text.paragraphs, passage.start)]?.speaker ?? -1] : undefined;
+      const speaker = speakerAt(document, text, passage.start);
       const cases = speaker?.caseId ? [speaker.caseId] : speaker?.interviewer ? [] : (casesByDocument.get(documentId) ?? []);
       const where = [
         document.title,

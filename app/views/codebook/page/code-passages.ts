@@ -16,7 +16,7 @@ import { selectDocuments } from '../../../state/study.selectors';
 import { Ways } from '../../../state/ways';
 import { Evidence } from '../../../ui/evidence/evidence';
 import { ClipExport, type ClipForm } from '../../../ui/sound/clip-export';
-import { ChooseCode } from '../../../ui/picker/choose-code';
+import { ChooseCode, wantedCodes } from '../../../ui/picker/choose-code';
 import { SplitCode } from './split-code';
 
 /** The passages of a code as evidence: to be read in place, chosen, moved to other codes, taken as examples, gone through one by one. */
@@ -113,12 +113,8 @@ export class CodePassages {
       except: new Set([this.code().id]),
       mayMake: true,
     });
-    if (!chosen || 'top' in chosen) return;
-    const to =
-      'codeId' in chosen
-        ? { codeIds: [chosen.codeId] }
-        : { codeIds: [], newCodes: [{ name: chosen.name, parentId: this.code().parentId }] };
-    if (this.session.run(moveCodings(this.code().id, this.places(), to, keep))) this.chosen.set(new Set());
+    const to = wantedCodes(chosen, this.code().parentId);
+    if (to && this.session.run(moveCodings(this.code().id, this.places(), to, keep))) this.chosen.set(new Set());
   }
 
   /** Takes out what is heard: of those that are chosen, else of all. */

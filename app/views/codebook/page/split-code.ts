@@ -22,7 +22,7 @@ import { paragraphAt } from '@core/text/paragraphs';
 import { StudySession } from '../../../state/study-session';
 import { selectCodes, selectDocuments, selectPassages } from '../../../state/study.selectors';
 import { TextCache } from '../../../state/text-cache';
-import { ChooseCode } from '../../../ui/picker/choose-code';
+import { ChooseCode, wantedCodes } from '../../../ui/picker/choose-code';
 import { Swatch } from '../../../ui/swatch/swatch';
 import { passageOf } from '@core/passages/columns';
 
@@ -205,14 +205,11 @@ export class SplitCode {
       except: new Set([this.code().id, ...this.targetIds()]),
       mayMake: true,
     });
-    if (chosen && hit && !('top' in chosen)) {
-      const to =
-        'codeId' in chosen
-          ? { codeIds: [chosen.codeId] }
-          : { codeIds: [], newCodes: [{ name: chosen.name, parentId: this.code().parentId }] };
+    const to = wantedCodes(chosen, this.code().parentId);
+    if (to && hit) {
       const action = this.session.run(moveCodings(this.code().id, [hit], to, this.keep()));
       const made = action?.change.find((one) => one.type === 'code');
-      const id = 'codeId' in chosen ? chosen.codeId : made?.after?.id;
+      const id = to.codeIds[0] ?? made?.after?.id;
       if (action && id) {
         this.targetIds.update((ids) => [...ids, id]);
         this.step(1);

@@ -2,7 +2,16 @@ import { ChangeDetectionStrategy, Component, computed, ElementRef, forwardRef, i
 import { MatMenuModule } from '@angular/material/menu';
 import type { DocumentKind } from '@core/model/document';
 import type { GroundName } from '@core/model/ground';
-import { NEARNESS_UNITS, STANDINGS, type NearnessUnit, type PassageCondition, type Stands } from '@core/model/passage-condition';
+import {
+  nestFrom,
+  nestOf,
+  NEARNESS_UNITS,
+  STANDINGS,
+  type LiesIn,
+  type NearnessUnit,
+  type PassageCondition,
+  type Stands,
+} from '@core/model/passage-condition';
 import { WORD_MATCHES, type WordSearch } from '@core/model/word-search';
 import { readExpression } from '@core/words/expression';
 import type { PartCount } from '@core/queries/evaluate';
@@ -144,12 +153,7 @@ export class ConditionPart {
   protected readonly kinds = computed(() => this.as('kinds'));
   protected readonly grounds = computed(() => this.as('grounds'));
   protected readonly query = computed(() => this.as('queryId'));
-  protected readonly nest = computed(() => {
-    const asked = this.asked();
-    if ('all' in asked) return { how: 'all' as const, parts: asked.all };
-    if ('any' in asked) return { how: 'any' as const, parts: asked.any };
-    return 'none' in asked ? { how: 'none' as const, parts: asked.none } : null;
-  });
+  protected readonly nest = computed(() => nestOf(this.asked()));
   protected readonly factOf = computed(() => this.here.attributeOf(this.fact()?.attributeId ?? '')?.of ?? this.attributesOf());
   /** What a passage stands to, as parts that all hold. */
   protected readonly others = computed(() => {
@@ -184,6 +188,14 @@ export class ConditionPart {
     { value: false, name: 'have no memo' },
   ];
   protected readonly groundOffers = Object.entries(GROUNDS_IN_WORDS).map(([id, name]) => ({ id, name }));
+  /** Where passages can lie; of what the study has none, nothing is offered. */
+  protected readonly places = computed(() =>
+    [
+      { of: 'document', ids: 'documentIds', none: 'any document', offers: this.here.documents() } as const,
+      { of: 'folder', ids: 'folderIds', none: 'a folder', offers: this.here.folders() } as const,
+      { of: 'set', ids: 'setIds', none: 'a set', offers: this.here.sets() } as const,
+    ].filter(({ of, offers }) => of === 'document' || offers.length > 0),
+  );
   protected readonly kindName = (kind: string): string => KINDS_IN_WORDS[kind as DocumentKind];
   protected readonly named = (of: 'document' | 'folder' | 'set' | 'question' | 'query' | 'case') => (id: string) =>
     this.here.names()(of, id);
@@ -213,7 +225,7 @@ export class ConditionPart {
   }
 
   protected setNest(how: 'all' | 'any' | 'none', parts: readonly PassageCondition[]): void {
-    this.changed.emit(parts.length > 0 ? ({ [how]: parts } as unknown as PassageCondition) : null);
+    this.changed.emit(parts.length > 0 ? nestFrom(how, parts) : null);
   }
 
   protected setStanding(standing: Stands['standing']): void {
@@ -252,6 +264,10 @@ export class ConditionPart {
 
   protected setWords(fields: Partial<WordSearch>): void {
     this.changed.emit({ hasWords: { ...this.hasWords()!.hasWords, ...fields } });
+  }
+
+  protected setPlaces(ids: keyof LiesIn, chosen: string[]): void {
+    this.changed.emit({ liesIn: { ...this.liesIn()!.liesIn, [ids]: chosen } });
   }
 
   protected setKinds(kinds: string[]): void {

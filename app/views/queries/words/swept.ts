@@ -14,7 +14,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { removeCoding } from '@core/commands/passages';
 import { movePassage, recode } from '@core/commands/reshape-passages';
-import { keepSwept, sweptLeft } from '@core/commands/sweep';
+import { keepSwept, sweptByCode, sweptLeft } from '@core/commands/sweep';
 import { inTreeOrder } from '@core/codebook/tree';
 import type { Id } from '@core/model/ids';
 import type { Passage } from '@core/model/passage';
@@ -26,8 +26,8 @@ import { StudySession } from '../../../state/study-session';
 import { selectCodes, selectData, selectSortedDocuments } from '../../../state/study.selectors';
 import { TextCache } from '../../../state/text-cache';
 import { Ways } from '../../../state/ways';
-import { belongsToField } from '../../../ui/keys/writing-keys';
-import { ChooseCode } from '../../../ui/picker/choose-code';
+import { belongsToField, isCovered } from '../../../ui/keys/writing-keys';
+import { ChooseCode, wantedCodes } from '../../../ui/picker/choose-code';
 import { SentencePart, type Choice } from '../../../ui/sentence/sentence-part';
 import { Swatch } from '../../../ui/swatch/swatch';
 import { QueryTabs } from '../query-tabs';
@@ -40,7 +40,7 @@ const AROUND = 2;
   selector: 'fl-swept',
   imports: [QueryTabs, SentencePart, Swatch],
   templateUrl: './swept.html',
-  styleUrl: './swept.scss',
+  styleUrls: ['../../../ui/evidence/in-context.scss', './swept.scss'],
   host: { '(window:keydown)': 'onKey($event)' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -57,12 +57,7 @@ export class Swept {
   private readonly order = computed(() => this.documents().map((document) => document.id));
   /** Codes with swept codings, and how many. */
   protected readonly waiting = computed(() => {
-    const counts = new Map<Id, number>();
-    for (const columns of Object.values(this.data()?.passages ?? {}))
-      for (const { at, swept } of columns.ratings ?? []) {
-        const id = columns.codes[columns.codingCode[at]!]!;
-        if (swept) counts.set(id, (counts.get(id) ?? 0) + 1);
-      }
+    const counts = sweptByCode(Object.values(this.data()?.passages ?? {}));
     return inTreeOrder(this.codes()).flatMap(({ code }) => (counts.has(code.id) ? [{ code, count: counts.get(code.id)! }] : []));
   });
   private readonly chosenCode = signal<Id | null>(null);
@@ -141,10 +136,8 @@ export class Swept {
     const [passage, code] = [this.passage(), this.code()];
     if (!passage || !code) return;
     const chosen = await ChooseCode.open(this.dialog, { title: `Instead of ${code.name}`, except: new Set([code.id]), mayMake: true });
-    if (!chosen || 'top' in chosen) return;
-    const to =
-      'codeId' in chosen ? { codeIds: [chosen.codeId] } : { codeIds: [], newCodes: [{ name: chosen.name, parentId: code.parentId }] };
-    this.session.run(recode(passage.documentId, passage.id, code.id, to));
+    const to = wantedCodes(chosen, code.parentId);
+    if (to) this.session.run(recode(passage.documentId, passage.id, code.id, to));
   }
 
   protected keepAll(): void {
@@ -164,15 +157,7 @@ export class Swept {
   }
 
   protected onKey(event: KeyboardEvent): void {
-    if (
-      belongsToField(event) ||
-      event.ctrlKey ||
-      event.metaKey ||
-      event.altKey ||
-      document.querySelector('.cdk-overlay-pane > *') ||
-      !this.passage()
-    )
-      return;
+    if (belongsToField(event) || event.ctrlKey || event.metaKey || event.altKey || isCovered() || !this.passage()) return;
     const acts: Readonly<Record<string, () => unknown>> = {
       k: () => this.keep(),
       d: () => this.drop(),

@@ -11,7 +11,7 @@ import type { FoundHit } from '@core/words/found-hit';
 import { StudySession } from '../../../state/study-session';
 import { selectCodes, selectData, selectDocuments } from '../../../state/study.selectors';
 import { Ways } from '../../../state/ways';
-import { ChooseCode } from '../../../ui/picker/choose-code';
+import { ChooseCode, wantedCodes } from '../../../ui/picker/choose-code';
 import { SentencePart, type Choice } from '../../../ui/sentence/sentence-part';
 import { Swatch } from '../../../ui/swatch/swatch';
 import { AnalysisService } from '../../../workers/analysis-service';
@@ -162,7 +162,8 @@ export class Words {
       mayMake: true,
     });
     const data = this.data();
-    if (!chosen || 'top' in chosen || !data) return;
+    const wanted = wantedCodes(chosen);
+    if (!wanted || !data) return;
     const byDocument = new Map<Id, { start: number; end: number }[]>();
     for (const { documentId, start, end } of [...picked].sort((a, b) => a.start - b.start)) {
       const some = byDocument.get(documentId);
@@ -170,7 +171,6 @@ export class Words {
       else byDocument.set(documentId, [{ start, end }]);
     }
     const documents = await this.analysis.contexts(data, byDocument, this.draft.context());
-    const wanted = 'codeId' in chosen ? { codeIds: [chosen.codeId] } : { codeIds: [], newCodes: [{ name: chosen.name, parentId: null }] };
     if (documents) this.session.run(sweep(documents, wanted));
   }
 }

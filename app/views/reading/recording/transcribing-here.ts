@@ -8,7 +8,7 @@ import { randomId, type Id } from '@core/model/ids';
 import { StudySession } from '../../../state/study-session';
 import { selectCases, selectStudy } from '../../../state/study.selectors';
 import { Ways } from '../../../state/ways';
-import { Drafts, type DraftOf } from '../../../state/drafts';
+import { Drafts, type Draft, type DraftOf } from '../../../state/drafts';
 import { Ask } from '../../../ui/dialogs/ask';
 import { timesIn, type Listening } from '../correct/transcribing';
 import { ReadingHere } from '../reading-here';
@@ -26,15 +26,15 @@ export class TranscribingHere {
   private readonly study = this.store.selectSignal(selectStudy);
   private readonly cases = this.store.selectSignal(selectCases);
   private readonly drafts = inject(Drafts);
-  private readonly namings = signal(0);
+  /** Names that were typed, by document: a browser without room for drafts has them at least until it is closed. */
+  private readonly named = signal<ReadonlyMap<Id, Draft>>(new Map());
 
   /** Who takes turns: as it was said, else as in the text, else as in another transcript, else by what is known of the recording. */
   readonly speakers = computed((): readonly string[] => {
     const document = this.here.document();
-    this.namings();
-    const said = document && this.drafts.get(namesOf(document.id));
+    const said = document && (this.named().get(document.id) ?? this.drafts.get(namesOf(document.id)));
     // once the text has other speakers than when the names were typed, the text knows better
-    if (said?.base === speakersIn(document)) return namesIn(said!.text);
+    if (said && said.base === speakersIn(document)) return tidyWords(said.text.split(','));
     const known = [document, ...this.recorded.transcripts()].find((one) => one && one.speakers.length > 0)?.speakers;
     if (known) return known.map((speaker) => speaker.name);
     const recording = this.recorded.recording()?.id;
@@ -58,8 +58,9 @@ export class TranscribingHere {
   name(raw: string): void {
     const document = this.here.document();
     if (!document) return;
-    this.drafts.keep(namesOf(document.id), { text: raw, base: speakersIn(document) });
-    this.namings.update((version) => version + 1);
+    const draft = { text: raw, base: speakersIn(document) };
+    this.drafts.keep(namesOf(document.id), draft);
+    this.named.update((all) => new Map(all).set(document.id, draft));
   }
 
   /** The labels of turns once it is kept: those that take turns, and those that were there. */
@@ -104,7 +105,5 @@ export class TranscribingHere {
 
 /** Names that were typed for a document whose turns are not kept yet. */
 const namesOf = (documentId: Id): DraftOf => ({ what: 'who speaks', of: documentId });
-
-const namesIn = (raw: string): string[] => tidyWords(raw.split(','));
 
 const speakersIn = (document: Document | null | undefined): string => JSON.stringify(document?.speakers.map((one) => one.name) ?? []);
