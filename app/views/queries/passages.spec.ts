@@ -71,6 +71,18 @@ describe('asking for passages', () => {
     expect(queries.all('[data-summary]').length).toBe(0);
   });
 
+  it('opens what is to be chosen under its word, and moves nothing by it', async () => {
+    await queries.click(queries.button('Choose codes'));
+    const list = queries.find('fl-choose-several').getBoundingClientRect();
+    const word = queries.find('fl-carries-part .anchor').getBoundingClientRect();
+    expect([Math.round(list.left - word.left), Math.round(list.top - word.bottom)]).toEqual([0, 2]);
+    await queries.press('fl-choose-codes input', 'Escape');
+    expect(queries.find('fl-carries-part .anchor').getBoundingClientRect().top).toBe(word.top);
+    await queries.click(queries.button('given by anyone'));
+    const given = queries.find('.popover').getBoundingClientRect();
+    expect(Math.round(given.top - queries.find('fl-given-part .anchor').getBoundingClientRect().bottom)).toBe(2);
+  });
+
   it('answers any, all and none of some codes, and takes a code back out of the sentence', async () => {
     await choose('Waiting', 'Worry');
     expect(summary()).toBe('3 passages in 2 documents');

@@ -122,6 +122,15 @@ export class Words {
     return this.documents()[hit.documentId]?.title ?? '';
   }
 
+  /** Codes there is room for on a line; the others are counted. */
+  protected readonly shownCodes = 2;
+
+  protected namesOf(hit: FoundHit): string {
+    return this.codesOf(hit)
+      .map((code) => code.name)
+      .join(', ');
+  }
+
   protected codesOf(hit: FoundHit) {
     return hit.codeIds.map((id) => this.codes()[id]).filter((code) => code !== undefined);
   }
