@@ -212,10 +212,16 @@ test('changes attributes: what does not convert is shown, values join, bands and
   await expect(page.getByRole('button', { name: /Mainlanders live, 8/ })).toBeVisible();
   await filum.accessible();
   // a set of cases narrows everything to the documents in which they speak or own something
-  await page.getByRole('button', { name: 'in any set or none' }).click();
-  await page.getByRole('menuitem', { name: 'Mainlanders' }).click();
-  await expect(page.getByRole('button', { name: 'in the set Mainlanders' })).toBeVisible();
-  await expect(page.locator('[data-scope-left]')).toHaveText('8 of 82 documents');
+  await page.getByRole('button', { name: 'narrow', exact: true }).click();
+  const panel = page.getByRole('dialog', { name: 'What is looked at' });
+  await panel.getByRole('button', { name: 'narrow to' }).click();
+  await page.getByRole('menuitem', { name: 'lie in documents, folders or sets' }).click();
+  await panel.getByRole('button', { name: 'Find a set: a set' }).click();
+  await page.getByRole('dialog', { name: 'Find a set' }).getByRole('checkbox', { name: 'Mainlanders' }).check();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'in the set Mainlanders', exact: true })).toBeVisible();
+  await expect(page.locator('[data-scope-left]')).toContainText('8 of 82 documents');
   await page.getByRole('button', { name: 'look at all' }).click();
   await expect(page.locator('[data-scope-left]')).toHaveText('82 of 82 documents');
 });

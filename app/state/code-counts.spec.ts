@@ -8,6 +8,8 @@ import { codePlace } from '@core/commands/passages';
 import type { DocumentKind } from '@core/model/document';
 import { sequentialIds, type Id } from '@core/model/ids';
 import type { StudyState } from '@core/model/study-state';
+import { columnsLeft } from '@core/passages/left-in';
+import { EVERYTHING } from '@core/model/scope';
 import { countCodes } from '@core/passages/counting';
 import { buildLargeStudy } from '@core/sample/large-study';
 import { openedStudy } from '../testing/opened-study';
@@ -49,7 +51,13 @@ describe('counting a large study', () => {
       }),
     );
   };
-  const own = (coderId: Id | null = null) => countCodes(Object.values(state.passages), state.tables.code, coderId).own;
+  const own = (coderId: Id | null = null) => {
+    const looking = { rows: null, coderIds: coderId === null ? null : new Set([coderId]), from: -Infinity, until: Infinity };
+    return countCodes(
+      Object.values(state.passages).flatMap((columns) => columnsLeft(columns, looking) ?? []),
+      state.tables.code,
+    ).own;
+  };
   const [first] = Object.keys(one.tables.code).filter((id) => countCodes(Object.values(one.passages), one.tables.code).own.has(id));
 
   beforeEach(() => {
@@ -104,7 +112,7 @@ describe('counting a large study', () => {
       ).own;
     };
     for (const kind of ['field note', 'interview'] as const) {
-      store.dispatch(ScopeActions.kindsChosen({ kinds: [kind] }));
+      store.dispatch(ScopeActions.chosen({ scope: { parts: [{ kinds: [kind] }] } }));
       expect([counts.scoped().known, counts.scoped().own.size]).withContext(kind).toEqual([false, 0]);
       await until(() => counts.scoped().known);
       expect(counts.scoped().own).withContext(kind).toEqual(ofKind(kind));
@@ -114,11 +122,11 @@ describe('counting a large study', () => {
   it('never shows one coder’s numbers as another’s, nor one study’s in another', async () => {
     await until(() => counts.scoped().known);
     const coderId = Object.keys(state.tables.coder).find((id) => own(id).size > 0)!;
-    store.dispatch(ScopeActions.coderChosen({ coderId }));
+    store.dispatch(ScopeActions.chosen({ scope: { parts: [], given: { coderIds: [coderId] } } }));
     expect(howOften(counts.scoped(), 'own', first!)).toBeNull();
     await until(() => counts.scoped().known);
     expect(counts.scoped().own).toEqual(own(coderId));
-    store.dispatch(ScopeActions.cleared());
+    store.dispatch(ScopeActions.chosen({ scope: EVERYTHING }));
     expect(counts.scoped().own).toEqual(own());
     open(other);
     expect([counts.all().known, counts.all().own.size]).toEqual([false, 0]);

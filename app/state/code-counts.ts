@@ -6,7 +6,7 @@ import type { Id } from '@core/model/ids';
 import type { PassageColumns } from '@core/model/passage-columns';
 import type { Table } from '@core/model/study-state';
 import { Tallying, type CodebookCounts, type Tally } from '@core/passages/counting';
-import { selectCodes, selectData, selectPassages, selectQueryScope } from './study.selectors';
+import { selectCodes, selectData, selectNarrowing, selectPassages, selectScope, selectScopedPassages } from './study.selectors';
 
 /**
  * Codings that are looked at between two frames: a few milliseconds. What is less is counted at once. A worker would
@@ -34,7 +34,6 @@ interface Asked {
   readonly studyId: Id;
   readonly documents: readonly PassageColumns[];
   readonly codes: Table<Code>;
-  readonly coderId: Id | null;
   /** What is looked at; numbers of another scope are not shown in its place. */
   readonly scope: object | null;
 }
@@ -65,8 +64,8 @@ class Recount {
     return this.work(asked).result().counts;
   }
 
-  private work({ studyId, documents, codes, coderId }: Asked): Tallying {
-    return new Tallying(documents, codes, coderId, this.last?.asked.studyId === studyId ? this.last.tally : undefined);
+  private work({ studyId, documents, codes }: Asked): Tallying {
+    return new Tallying(documents, codes, this.last?.asked.studyId === studyId ? this.last.tally : undefined);
   }
 
   private keep(asked: Asked, tally: Tally): CountsNow {
@@ -94,7 +93,9 @@ export class CodeCounts {
   private readonly data = this.store.selectSignal(selectData);
   private readonly passages = this.store.selectSignal(selectPassages);
   private readonly codes = this.store.selectSignal(selectCodes);
-  private readonly scope = this.store.selectSignal(selectQueryScope);
+  private readonly scope = this.store.selectSignal(selectScope);
+  private readonly narrowing = this.store.selectSignal(selectNarrowing);
+  private readonly scopedPassages = this.store.selectSignal(selectScopedPassages);
   private readonly studyId = computed(() => this.data()?.study.id ?? '');
   private readonly recounts = { all: new Recount(), scoped: new Recount() };
 
@@ -102,24 +103,21 @@ export class CodeCounts {
     studyId: this.studyId(),
     documents: Object.values(this.passages()),
     codes: this.codes(),
-    coderId: null,
     scope: null,
   }));
-  private readonly narrow = computed((): Asked => {
-    const [passages, scope] = [this.passages(), this.scope()];
-    const { documentIds, coderId } = scope;
-    const documents = [...documentIds].map((id) => passages[id]).filter((columns) => columns !== undefined);
-    return { studyId: this.studyId(), documents, codes: this.codes(), coderId, scope };
-  });
-  private readonly isWhole = computed(() => {
-    const { documentIds, coderId } = this.scope();
-    return coderId === null && Object.keys(this.passages()).every((id) => documentIds.has(id));
-  });
+  private readonly narrow = computed((): Asked => ({
+    studyId: this.studyId(),
+    documents: Object.values(this.scopedPassages()),
+    codes: this.codes(),
+    scope: this.scope(),
+  }));
 
   /** Passages by code in the whole study, by everybody. */
   readonly all: Signal<CountsNow> = computed(() => this.recounts.all.of(this.everything()));
   /** Passages by code, in scope. A scope that leaves nothing out is not counted beside the whole. */
-  readonly scoped: Signal<CountsNow> = computed(() => (this.isWhole() ? this.all() : this.recounts.scoped.of(this.narrow())));
+  readonly scoped: Signal<CountsNow> = computed(() =>
+    this.narrowing().isEverything ? this.all() : this.recounts.scoped.of(this.narrow()),
+  );
 
   /**
    * What conditions on codes are held against; without cases, for which texts have to be read. Null where no study is

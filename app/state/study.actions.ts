@@ -2,7 +2,8 @@ import { createActionGroup, emptyProps, props } from '@ngrx/store';
 import type { JournalEntry } from '@core/change/journal';
 import type { OpenedStudy } from '../storage/study-storage';
 import type { Id } from '@core/model/ids';
-import type { DocumentKind } from '@core/model/document';
+import type { Scope } from '@core/model/scope';
+import type { SpokenHere } from './narrowing-here';
 
 /** This tab may write, or follows another tab that does. */
 export type Role = 'writer' | 'follower';
@@ -28,10 +29,8 @@ export const StudyActions = createActionGroup({
 export const ScopeActions = createActionGroup({
   source: 'Scope',
   events: {
-    'Kinds Chosen': props<{ kinds: readonly DocumentKind[] }>(),
-    'Folder Chosen': props<{ folderId: Id | null }>(),
-    'Set Chosen': props<{ setId: Id | null }>(),
-    'Coder Chosen': props<{ coderId: Id | null }>(),
-    Cleared: emptyProps(),
+    Chosen: props<{ scope: Scope }>(),
+    /** Who speaks where in some documents, for scopes that ask for it. */
+    'Spoken Learnt': props<{ spoken: SpokenHere }>(),
   },
 });

@@ -2,10 +2,13 @@ import { createFeature, createReducer, on } from '@ngrx/store';
 import { applyChange } from '@core/change/apply';
 import { movesIn } from '@core/change/moves-in';
 import { advance, EMPTY_HISTORY, type History, type JournalEntry } from '@core/change/journal';
-import type { DocumentKind } from '@core/model/document';
 import type { Id } from '@core/model/ids';
+import { EVERYTHING, type Scope } from '@core/model/scope';
 import type { StudyState } from '@core/model/study-state';
+import { spokenOf } from '@core/queries/narrowing';
+import { scopeAfter } from '@core/queries/scope-moves';
 import type { Backup } from '../storage/study-storage';
+import type { SpokenHere } from './narrowing-here';
 import { ScopeActions, StudyActions, type Role } from './study.actions';
 
 /** What is on disk: everything, or not yet everything, or something could not be written. */
@@ -18,16 +21,6 @@ export interface SaveState {
   readonly trouble: string | null;
 }
 
-/** What everything is looking at. */
-export interface ScopeState {
-  /** Empty for all kinds. */
-  readonly kinds: readonly DocumentKind[];
-  readonly folderId: Id | null;
-  /** A set of documents, or of cases whose documents are meant. */
-  readonly setId: Id | null;
-  readonly coderId: Id | null;
-}
-
 export interface StudyFeature {
   /** The open study, or null. */
   readonly data: StudyState | null;
@@ -35,19 +28,22 @@ export interface StudyFeature {
   readonly role: Role;
   readonly save: SaveState;
   readonly backup: Backup | null;
-  readonly scope: ScopeState;
+  /** What everything is looking at. */
+  readonly scope: Scope;
+  /** Who speaks where, of the documents for which a scope has asked. */
+  readonly spoken: SpokenHere;
   /** Codes used last in this tab, the newest first. */
   readonly recentCodeIds: readonly Id[];
 }
 
-const NO_SCOPE: ScopeState = { kinds: [], folderId: null, setId: null, coderId: null };
 const CLOSED: StudyFeature = {
   data: null,
   history: EMPTY_HISTORY,
   role: 'follower',
   save: { through: 0, at: null, trouble: null },
   backup: null,
-  scope: NO_SCOPE,
+  scope: EVERYTHING,
+  spoken: {},
   recentCodeIds: [],
 };
 
@@ -57,18 +53,27 @@ const withEntry = (state: StudyFeature, entry: JournalEntry): StudyFeature =>
         ...state,
         data: applyChange(state.data, entry.change),
         history: advance(state.history, entry),
-        scope: scopeAfter(state.scope, entry),
+        scope: scopeNow(state.scope, entry),
+        spoken: spokenNow(state.spoken, entry),
         recentCodeIds: recentAfter(state.recentCodeIds, entry),
       }
     : state;
 
-/** The scope without what is gone: a folder or set that is no longer there would leave nothing, and read like everything. */
-function scopeAfter(scope: ScopeState, { change }: JournalEntry): ScopeState {
-  const { records } = movesIn(change) ?? {};
-  if (!records) return scope;
-  const now = (type: 'folder' | 'set' | 'coder', id: Id | null): Id | null =>
-    id === null ? null : (records[type]?.get(id) ?? (records[type]?.has(id) ? null : id));
-  return { ...scope, folderId: now('folder', scope.folderId), setId: now('set', scope.setId), coderId: now('coder', scope.coderId) };
+function scopeNow(scope: Scope, { change }: JournalEntry): Scope {
+  const moves = movesIn(change);
+  return moves ? scopeAfter(scope, moves) : scope;
+}
+
+/** Who speaks where after some texts have changed; of a text that is gone nothing is known. */
+function spokenNow(spoken: SpokenHere, { change }: JournalEntry): SpokenHere {
+  const texts = change.filter((one) => one.type === 'text').filter((one) => Object.hasOwn(spoken, (one.after ?? one.before)!.id));
+  if (texts.length === 0) return spoken;
+  const now = { ...spoken };
+  for (const { before, after } of texts) {
+    if (after) now[after.id] = spokenOf(after);
+    else delete now[before!.id];
+  }
+  return now;
 }
 
 /** Codes used last, those that were joined under the code they are now. */
@@ -84,7 +89,7 @@ export const studyFeature = createFeature({
     on(StudyActions.opened, (state, { opened, role }): StudyFeature => ({
       ...CLOSED,
       // reading the same study anew leaves the scope where it was
-      scope: state.data?.study.id === opened.state.study.id ? state.scope : NO_SCOPE,
+      scope: state.data?.study.id === opened.state.study.id ? state.scope : EVERYTHING,
       data: opened.state,
       history: opened.history,
       backup: opened.backup,
@@ -105,10 +110,7 @@ export const studyFeature = createFeature({
       ...state,
       recentCodeIds: [codeId, ...state.recentCodeIds.filter((id) => id !== codeId)].slice(0, 12),
     })),
-    on(ScopeActions.kindsChosen, (state, { kinds }): StudyFeature => ({ ...state, scope: { ...state.scope, kinds } })),
-    on(ScopeActions.folderChosen, (state, { folderId }): StudyFeature => ({ ...state, scope: { ...state.scope, folderId } })),
-    on(ScopeActions.setChosen, (state, { setId }): StudyFeature => ({ ...state, scope: { ...state.scope, setId } })),
-    on(ScopeActions.coderChosen, (state, { coderId }): StudyFeature => ({ ...state, scope: { ...state.scope, coderId } })),
-    on(ScopeActions.cleared, (state): StudyFeature => ({ ...state, scope: NO_SCOPE })),
+    on(ScopeActions.chosen, (state, { scope }): StudyFeature => ({ ...state, scope })),
+    on(ScopeActions.spokenLearnt, (state, { spoken }): StudyFeature => ({ ...state, spoken: { ...state.spoken, ...spoken } })),
   ),
 });

@@ -6,6 +6,7 @@ import { addFolder, removeFolder } from '@core/commands/documents';
 import { codePlace } from '@core/commands/passages';
 import type { Document } from '@core/model/document';
 import { sequentialIds } from '@core/model/ids';
+import type { ScopePart } from '@core/model/scope';
 import { openedStudy } from '../testing/opened-study';
 import type { OpenedStudy } from '../storage/study-storage';
 import { ScopeActions, StudyActions } from './study.actions';
@@ -55,6 +56,8 @@ describe('what everything is looking at', () => {
     store
       .selectSignal(selectScopedDocuments)()
       .map((document) => document.title);
+  const look = (...parts: ScopePart[]) => store.dispatch(ScopeActions.chosen({ scope: { parts } }));
+  const inFolder = (id: string): ScopePart => ({ liesIn: { documentIds: [], folderIds: [id], setIds: [] } });
   const worries = () => TestBed.inject(CodeCounts).scoped().own.get(codes['Worry']!) ?? 0;
 
   beforeEach(() => {
@@ -68,39 +71,38 @@ describe('what everything is looking at', () => {
   });
 
   it('narrows to kinds, and to a folder with all folders in it', () => {
-    store.dispatch(ScopeActions.kindsChosen({ kinds: ['interview'] }));
+    look({ kinds: ['interview'] });
     expect(titles()).toEqual(['Interview 10', 'Interview 9']);
-    store.dispatch(ScopeActions.folderChosen({ folderId: inner }));
+    look({ kinds: ['interview'] }, inFolder(inner));
     expect(titles()).toEqual(['Interview 10']);
     expect(worries()).toBe(1);
-    store.dispatch(ScopeActions.kindsChosen({ kinds: [] }));
-    store.dispatch(ScopeActions.folderChosen({ folderId: outer }));
+    look(inFolder(outer));
     expect(titles()).toEqual(['Interview 10', 'Interview 9']);
   });
 
   it('lets go of a folder or set that is taken away, instead of leaving nothing under the name of everything', () => {
-    store.dispatch(ScopeActions.folderChosen({ folderId: inner }));
+    look(inFolder(inner));
     const { change } = carryOut(removeFolder(inner), state, context)!;
     const entry = { seq: study.history.seq + 1, at: 1, coderId, kind: 'act' as const, of: null, sentence: 'x', change };
     store.dispatch(StudyActions.acted({ entry }));
-    expect(store.selectSignal(selectScope)().folderId).toBeNull();
+    expect(store.selectSignal(selectScope)().parts).toEqual([]);
     expect(titles().length).toBe(3);
   });
 
   it('counts one coder’s codings when a coder is chosen, and all again when cleared', () => {
-    store.dispatch(ScopeActions.coderChosen({ coderId: newId() }));
+    store.dispatch(ScopeActions.chosen({ scope: { parts: [], given: { coderIds: [newId()] } } }));
     expect(worries()).toBe(0);
-    store.dispatch(ScopeActions.cleared());
+    look();
     expect(worries()).toBe(3);
   });
 
   it('stays when the same study is read anew, and goes with another study', () => {
-    store.dispatch(ScopeActions.kindsChosen({ kinds: ['field note'] }));
+    look({ kinds: ['field note'] });
     store.dispatch(StudyActions.opened({ opened: study, role: 'follower' }));
     expect(titles()).toEqual(['Field note']);
     const other = { ...study, state: { ...state, study: { ...state.study, id: newId() } } };
     store.dispatch(StudyActions.opened({ opened: other, role: 'writer' }));
-    expect(store.selectSignal(selectScope)().kinds).toEqual([]);
+    expect(store.selectSignal(selectScope)().parts).toEqual([]);
   });
 
   it('lists the codebook in the order of its tree', () => {

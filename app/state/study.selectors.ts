@@ -1,5 +1,3 @@
-import { liesWithin, withFoldersBelow } from '@core/passages/folders';
-import { columnsOfCoder } from '@core/passages/by-coder';
 import { createSelector } from '@ngrx/store';
 import { inTreeOrder, type TreeRow } from '@core/codebook/tree';
 import type { Code } from '@core/model/code';
@@ -7,12 +5,13 @@ import type { Document } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { StudyState, Table } from '@core/model/study-state';
 import type { PassageColumns } from '@core/model/passage-columns';
-import type { Scope } from '@core/queries/evaluate';
-import { documentsOfSet } from '@core/sets/members';
+import type { Narrowing } from '@core/queries/narrowing';
 import { naturalOrder } from '@core/text/natural-order';
-import { studyFeature, type ScopeState } from './study.reducer';
+import { narrowingOf, type ScopeTables } from './narrowing-here';
+import { studyFeature } from './study.reducer';
 
-export const { selectData, selectHistory, selectRole, selectSave, selectBackup, selectScope, selectRecentCodeIds } = studyFeature;
+export const { selectData, selectHistory, selectRole, selectSave, selectBackup, selectScope, selectSpoken, selectRecentCodeIds } =
+  studyFeature;
 
 const NONE: Table<never> = {};
 const tables = (data: StudyState | null) => data?.tables;
@@ -46,49 +45,43 @@ export const selectSortedDocuments = createSelector(selectDocuments, selectFolde
   return groups.flatMap(([, some]) => naturalOrder(some, (document) => document.title));
 });
 
-/** The documents of the set in scope, or null where the scope names none that is still there. */
-const selectScopedSet = createSelector(
-  createSelector(selectData, (data) => data?.tables),
-  createSelector(selectScope, (scope) => scope.setId),
-  (tables, setId): ReadonlySet<Id> | null => {
-    const set = tables?.set[setId ?? ''];
-    return tables && set ? documentsOfSet({ tables }, set) : null;
-  },
+/** What everything is looking at, made ready. It stays the same as long as nothing it depends on changes. */
+export const selectNarrowing = createSelector(
+  createSelector(selectData, (data) => data?.tables.attribute ?? NONE),
+  selectCases,
+  selectFolders,
+  createSelector(selectData, (data) => data?.tables.set ?? NONE),
+  selectDocuments,
+  selectScope,
+  (attribute, cases, folder, set, documents, scope): Narrowing =>
+    narrowingOf(scope, { attribute, case: cases, folder, set } as ScopeTables, documents),
 );
 
 /** The documents in scope, in their usual order. */
 export const selectScopedDocuments = createSelector(
   selectSortedDocuments,
-  selectFolders,
-  selectScope,
-  selectScopedSet,
-  (documents, folders, scope: ScopeState, inSet): Document[] => {
-    const under = scope.folderId ? withFoldersBelow(folders, scope.folderId) : null;
-    return documents.filter(
-      (document) =>
-        (scope.kinds.length === 0 || scope.kinds.includes(document.kind)) &&
-        (!inSet || inSet.has(document.id)) &&
-        (!under || liesWithin(document, under)),
-    );
-  },
+  selectNarrowing,
+  selectSpoken,
+  (documents, narrowing, spoken): Document[] => documents.filter((document) => narrowing.holds(document, spoken[document.id] ?? null)),
 );
 
-/** The scope as queries take it. */
-export const selectQueryScope = createSelector(selectScopedDocuments, selectScope, (documents, scope): Scope => ({
-  documentIds: new Set(documents.map((document) => document.id)),
-  coderId: scope.coderId,
-}));
-
-/** The passages that the coder of the scope leaves, of all documents. */
-export const selectCoderPassages = createSelector(selectPassages, selectScope, (passages, { coderId }): StudyState['passages'] => {
-  if (coderId === null) return passages;
-  const own: Record<Id, PassageColumns> = {};
-  for (const columns of Object.values(passages)) {
-    const left = columnsOfCoder(columns, coderId);
-    if (left) own[columns.documentId] = left;
-  }
-  return own;
-});
+/** The passages in scope, by document. */
+export const selectScopedPassages = createSelector(
+  selectPassages,
+  selectDocuments,
+  selectNarrowing,
+  selectSpoken,
+  (passages, documents, narrowing, spoken): StudyState['passages'] => {
+    if (narrowing.isEverything) return passages;
+    const own: Record<Id, PassageColumns> = {};
+    for (const columns of Object.values(passages)) {
+      const document = documents[columns.documentId];
+      const left = document && narrowing.leftOf(columns, document, spoken[document.id] ?? null);
+      if (left) own[columns.documentId] = left;
+    }
+    return own;
+  },
+);
 
 /** The codebook in the order of its tree. */
 export const selectCodeRows = createSelector(selectCodes, (codes): TreeRow[] => inTreeOrder(codes));

@@ -8,6 +8,6 @@ export const analysisHere: Provider = {
   provide: ANALYSIS,
   useFactory: () => {
     const texts = inject(TextCache);
-    return () => new Analysis((_, ids) => Promise.resolve(ids.flatMap((id) => texts.peek(id) ?? [])));
+    return () => ({ remote: new Analysis((_, ids) => Promise.resolve(ids.flatMap((id) => texts.peek(id) ?? []))), stop: () => undefined });
   },
 };

@@ -4,19 +4,24 @@ import type { CheckLimits, Finding } from '@core/codebook/checks';
 import type { CodePage } from '@core/codebook/code-page';
 import type { Gloss } from '@core/model/gloss';
 import type { Id } from '@core/model/ids';
+import type { Proposition } from '@core/model/proposition';
 import type { Question } from '@core/model/query';
 import type { TableType } from '@core/model/records';
 import type { StudyState } from '@core/model/study-state';
 import type { CodeUse } from '@core/passages/code-use';
 import type { PassageCondition } from '@core/model/passage-condition';
-import type { Hit, Scope } from '@core/queries/evaluate';
+import type { Scope } from '@core/model/scope';
+import type { Hit } from '@core/queries/evaluate';
+import type { CaseSays } from '@core/queries/proposition';
+import type { FoundElsewhere } from '@core/words/find-elsewhere';
+import type { Spoken } from '@core/text/paragraphs';
 import type { Stretch } from '@core/model/stretch';
 import type { WordSearch } from '@core/model/word-search';
 import type { SweptDocument } from '@core/commands/sweep';
 import type { SweepContext } from '@core/words/contexts';
 import type { FoundHit } from '@core/words/found-hit';
 import type { Analysis } from '@core/analysis/analysis';
-import type { Answer, FoundWords, GlossUse } from '@core/analysis/messages';
+import type { Answer, FoundWords, GlossUse, Leaves } from '@core/analysis/messages';
 import type { Text } from '@core/model/document';
 import { requested } from './requested';
 
@@ -24,7 +29,20 @@ import { requested } from './requested';
 type AnalysisEnd =
   | Pick<
       Remote<Analysis>,
-      'update' | 'end' | 'ask' | 'sideBySide' | 'findWords' | 'contexts' | 'codeUse' | 'codePage' | 'glossUse' | 'checks'
+      | 'update'
+      | 'end'
+      | 'ask'
+      | 'sideBySide'
+      | 'findWords'
+      | 'findElsewhere'
+      | 'contexts'
+      | 'codeUse'
+      | 'codePage'
+      | 'glossUse'
+      | 'checks'
+      | 'leaves'
+      | 'spoken'
+      | 'proposition'
     >
   | Analysis;
 
@@ -41,32 +59,93 @@ const ASKED_TABLES = [
   'query',
   'question',
   'set',
+  'wordList',
 ] as const satisfies TableType[];
 
+/** The analysis, and how to put an end to it, whatever it is doing. */
+export interface AnalysisAtWork {
+  readonly remote: AnalysisEnd;
+  readonly stop: () => void;
+}
+
 /** Makes the other end when it is first needed. */
-export const ANALYSIS = new InjectionToken<() => AnalysisEnd>('ANALYSIS', {
+export const ANALYSIS = new InjectionToken<() => AnalysisAtWork>('ANALYSIS', {
   providedIn: 'root',
-  factory: () => () => wrap<Analysis>(new Worker(new URL('./analysis.worker', import.meta.url), { type: 'module' })),
+  factory: () => () => {
+    const worker = new Worker(new URL('./analysis.worker', import.meta.url), { type: 'module' });
+    return { remote: wrap<Analysis>(worker), stop: () => worker.terminate() };
+  },
 });
+
+/** One analysis with what it was told of the study. */
+class Told {
+  private atWork: AnalysisAtWork | null = null;
+  private told: StudyState | null = null;
+  /** Texts that changed since it was last told. */
+  private readonly changedTexts = new Map<Id, Text>();
+
+  constructor(private readonly make: () => AnalysisAtWork) {}
+
+  textChanged(text: Text): void {
+    if (this.told) this.changedTexts.set(text.id, text);
+  }
+
+  forget(): void {
+    this.told = null;
+    this.changedTexts.clear();
+  }
+
+  /** Ends all it does, at once; the next request begins anew. */
+  stop(): void {
+    this.atWork?.stop();
+    this.atWork = null;
+    this.forget();
+  }
+
+  /** Tells what has changed. */
+  async of(state: StudyState): Promise<AnalysisEnd> {
+    const { remote } = (this.atWork ??= this.make());
+    const before = this.told?.study.id === state.study.id ? this.told : null;
+    this.told = state;
+    if (before === state && this.changedTexts.size === 0) return remote;
+    const texts = [...this.changedTexts.values()].filter((text) => Object.hasOwn(state.tables.document, text.id));
+    this.changedTexts.clear();
+    const { tables, passages } = state;
+    await remote.update({
+      studyId: state.study.id,
+      anew: before === null,
+      changed: Object.values(passages).filter((columns) => before?.passages[columns.documentId] !== columns),
+      gone: Object.keys(before?.passages ?? {}).filter((id) => !Object.hasOwn(passages, id)),
+      // a table that did not change is not sent
+      tables: Object.fromEntries(ASKED_TABLES.flatMap((type) => (tables[type] === before?.tables[type] ? [] : [[type, tables[type]]]))),
+      language: state.study.language,
+      texts,
+    });
+    return remote;
+  }
+}
+
+/** Milliseconds without a sign of life after which a regular expression is held to have run away. */
+const RUN_AWAY = 1_000;
+const RAN_AWAY = 'This expression takes longer than anybody waits, and was ended. Say more of what stands between its repetitions.';
 
 /** Asks the analysis worker, after telling it what has changed since it was last asked. */
 @Injectable({ providedIn: 'root' })
 export class AnalysisService {
   private readonly make = inject(ANALYSIS);
-  private remote: AnalysisEnd | null = null;
-  /** Texts that changed since it was last told. */
-  private readonly changedTexts = new Map<Id, Text>();
-  private told: StudyState | null = null;
+  private readonly usual = new Told(this.make);
+  /** Where regular expressions are run: one that runs away is ended with its worker, and nothing else waits for it. */
+  private readonly alone = new Told(this.make);
+  private before: Promise<unknown> = Promise.resolve();
 
   /** A text of the open study has changed, before the disk knows. */
   textChanged(text: Text): void {
-    this.changedTexts.set(text.id, text);
+    for (const one of [this.usual, this.alone]) one.textChanged(text);
   }
 
   /** The study was read anew: what it was told so far may be of a past that is no more. */
   studyReadAnew(): void {
-    this.told = null;
-    this.changedTexts.clear();
+    for (const one of [this.usual, this.alone]) one.forget();
   }
 
   /** The answer to a question; null if it was ended. @param signal ends it @param progress told the share done, where it takes long */
@@ -78,8 +157,7 @@ export class AnalysisService {
     signal?: AbortSignal,
     progress: (share: number) => void = () => undefined,
   ): Promise<Answer | null> {
-    const everything = { documentIds: new Set(order), coderId: null };
-    return this.request(state, signal, (remote, id) => remote.ask(id, proxy(progress), question, scope, everything, order));
+    return this.request(state, signal, (remote, id) => remote.ask(id, proxy(progress), question, scope, order));
   }
 
   /** The same question for several groups, hits by group; null if it was ended. @param signal ends it */
@@ -105,9 +183,27 @@ export class AnalysisService {
     progress: (share: number) => void,
     signal?: AbortSignal,
   ): Promise<FoundWords | null> {
-    return this.request(state, signal, (remote, id) =>
-      remote.findWords(id, proxy(progress), proxy(show), search, scope, order, onlyUncoded),
-    );
+    if (search.match !== 'regular expression')
+      return this.request(state, signal, (remote, id) =>
+        remote.findWords(id, proxy(progress), proxy(show), search, scope, order, onlyUncoded),
+      );
+    return this.watched<FoundWords>(state, signal, { hits: 0, trouble: RAN_AWAY }, (remote, id, alive) => {
+      const heard = (share: number): void => {
+        alive();
+        progress(share);
+      };
+      return remote.findWords(id, proxy(heard), proxy(show), search, scope, order, onlyUncoded);
+    });
+  }
+
+  /** How much each of some scopes leaves; null if it was asked anew meanwhile. @param signal ends it */
+  leaves(state: StudyState, scopes: readonly Scope[], signal?: AbortSignal): Promise<Leaves[] | null> {
+    return this.request(state, signal, (remote, id) => remote.leaves(id, scopes));
+  }
+
+  /** Who speaks where in some documents. */
+  async spoken(state: StudyState, documentIds: readonly Id[]): Promise<ReadonlyMap<Id, Spoken>> {
+    return (await this.usual.of(state)).spoken(documentIds);
   }
 
   /** What is to be coded around hits, by document. @param hits ascending by start */
@@ -140,12 +236,42 @@ export class AnalysisService {
     return this.request(state, signal, (remote, id) => remote.checks(id, limits));
   }
 
+  /** Looks for words in memos, comments and what is said of codes; null if it was ended. @param signal ends it */
+  findElsewhere(state: StudyState, search: WordSearch, signal?: AbortSignal): Promise<FoundElsewhere[] | null> {
+    if (search.match !== 'regular expression')
+      return this.request(state, signal, (remote, id) =>
+        remote.findElsewhere(
+          id,
+          proxy(() => undefined),
+          search,
+        ),
+      );
+    return this.watched<FoundElsewhere[]>(state, signal, [], (remote, id, alive) => remote.findElsewhere(id, proxy(alive), search));
+  }
+
+  /** Holds a proposition against the cases in scope; null if it was ended. @param signal ends it */
+  proposition(
+    state: StudyState,
+    asked: Pick<Proposition, 'where' | 'then'>,
+    scope: Scope,
+    signal?: AbortSignal,
+  ): Promise<CaseSays[] | null> {
+    return this.request(state, signal, (remote, id) =>
+      remote.proposition(
+        id,
+        proxy(() => undefined),
+        asked,
+        scope,
+      ),
+    );
+  }
+
   private async request<T>(
     state: StudyState,
     signal: AbortSignal | undefined,
     ask: (remote: AnalysisEnd, id: number) => Promise<T>,
   ): Promise<T | null> {
-    const remote = await this.tell(state);
+    const remote = await this.usual.of(state);
     return signal?.aborted
       ? null
       : requested(
@@ -155,24 +281,44 @@ export class AnalysisService {
         );
   }
 
-  private async tell(state: StudyState): Promise<AnalysisEnd> {
-    this.remote ??= this.make();
-    const before = this.told?.study.id === state.study.id ? this.told : null;
-    this.told = state;
-    if (before === state && this.changedTexts.size === 0) return this.remote;
-    const texts = [...this.changedTexts.values()].filter((text) => Object.hasOwn(state.tables.document, text.id));
-    this.changedTexts.clear();
-    const { tables, passages } = state;
-    await this.remote.update({
-      studyId: state.study.id,
-      anew: before === null,
-      changed: Object.values(passages).filter((columns) => before?.passages[columns.documentId] !== columns),
-      gone: Object.keys(before?.passages ?? {}).filter((id) => !Object.hasOwn(passages, id)),
-      // a table that did not change is not sent
-      tables: Object.fromEntries(ASKED_TABLES.flatMap((type) => (tables[type] === before?.tables[type] ? [] : [[type, tables[type]]]))),
-      language: state.study.language,
-      texts,
-    });
-    return this.remote;
+  /**
+   * A request that may run away, asked of an analysis of its own, one after the other. It is ended where nothing is heard
+   * of it for {@link RUN_AWAY}, from when it first said something: then it is looking, and no longer reading.
+   * @param ranAway the answer then
+   */
+  private async watched<T>(state: StudyState, signal: AbortSignal | undefined, ranAway: T, ask: Watched<T>): Promise<T | null> {
+    // the one before was ended by whoever asks now: it answers soon, or is ended soon
+    await this.before;
+    if (signal?.aborted) return null;
+    const answer = this.watch(state, signal, ranAway, ask);
+    this.before = answer.catch(() => undefined);
+    return answer;
+  }
+
+  private async watch<T>(state: StudyState, signal: AbortSignal | undefined, ranAway: T, ask: Watched<T>): Promise<T | null> {
+    const remote = await this.alone.of(state);
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    let giveUp: (answer: T) => void;
+    const gaveUp = new Promise<T>((resolve) => (giveUp = resolve));
+    const alive = (): void => {
+      clearTimeout(timer);
+      timer = setTimeout(() => {
+        this.alone.stop();
+        giveUp(ranAway);
+      }, RUN_AWAY);
+    };
+    const answered = requested(
+      signal,
+      (id) => ask(remote, id, alive),
+      (id) => void remote.end(id),
+    );
+    try {
+      return await Promise.race([gaveUp, answered]);
+    } finally {
+      clearTimeout(timer);
+    }
   }
 }
+
+/** Asks, and says `alive` whenever something is heard of the answer. */
+type Watched<T> = (remote: AnalysisEnd, id: number, alive: () => void) => Promise<T | null>;

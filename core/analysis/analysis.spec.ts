@@ -1,6 +1,8 @@
 import type { Text } from '../model/document';
 import type { Id } from '../model/ids';
+import { addCase, editSpeaker } from '../commands/cases';
 import { correctTexts } from '../commands/correct-text';
+import { EVERYTHING, type Scope } from '../model/scope';
 import type { WordSearch } from '../model/word-search';
 import { Bench } from '../testing/make';
 import type { FoundHit } from '../words/found-hit';
@@ -18,7 +20,6 @@ describe('the analysis of an open study', () => {
   let code: Id;
   /** The number of the request asked last. */
   let asked = 0;
-  const scope = () => ({ documentIds: new Set(Object.keys(bench.state.tables.document)), coderId: null });
   const told = (fields: Partial<Told> = {}): Told => ({
     studyId: bench.state.study.id,
     anew: false,
@@ -29,7 +30,7 @@ describe('the analysis of an open study', () => {
     texts: [],
     ...fields,
   });
-  const words = async () => (await analysis.codeUse(++asked, () => undefined, scope(), true))?.get(code)?.words;
+  const words = async () => (await analysis.codeUse(++asked, () => undefined, EVERYTHING, true))?.get(code)?.words;
 
   beforeEach(() => {
     bench = new Bench();
@@ -94,7 +95,7 @@ describe('the analysis of an open study', () => {
     const codes = { codeIds: [code], setIds: [], withUnder: false };
     const question = { all: [{ carries: 'any' as const, codes, reach: 'passage' as const }] };
     const order = Object.keys(bench.state.tables.document);
-    const hits = async () => (await analysis.ask(++asked, () => undefined, question, scope(), scope(), order))?.hits.length;
+    const hits = async () => (await analysis.ask(++asked, () => undefined, question, EVERYTHING, order))?.hits.length;
     expect(await hits()).toBe(1);
     analysis.update(told({ studyId: bench.newId(), changed: [], tables: { document: {} } }));
     expect(await hits()).toBe(0);
@@ -103,11 +104,11 @@ describe('the analysis of an open study', () => {
 
   describe('looking for words', () => {
     const plain: WordSearch = { typed: 'waited', match: 'whole words', capitals: false, accents: false, unit: 'words' };
-    const look = async (search: Partial<WordSearch>, onlyUncoded = false) => {
+    const look = async (search: Partial<WordSearch>, onlyUncoded = false, scope: Scope = EVERYTHING) => {
       const shown: FoundHit[] = [];
       const order = Object.keys(bench.state.tables.document);
       const show = (hits: readonly FoundHit[]) => shown.push(...hits);
-      const answer = await analysis.findWords(++asked, () => undefined, show, { ...plain, ...search }, scope(), order, onlyUncoded);
+      const answer = await analysis.findWords(++asked, () => undefined, show, { ...plain, ...search }, scope, order, onlyUncoded);
       return { answer, shown };
     };
 
@@ -119,6 +120,33 @@ describe('the analysis of an open study', () => {
       ]);
       expect((await look({}, true)).answer).toEqual({ hits: 0 });
       expect((await look({ typed: 'night' }, true)).shown.length).toBe(1);
+    });
+
+    it('finds in a scope what is said there, and shows the codes that are looked at', async () => {
+      const talk = bench.addDocument('Talk', ['Q: Waited long?', 'Ann: We waited.'], ['Q', 'Ann']);
+      const [first] = talk.speakers;
+      const asking = [{ ...first!, interviewer: true }, ...talk.speakers.slice(1)];
+      bench.state = {
+        ...bench.state,
+        tables: { ...bench.state.tables, document: { ...bench.state.tables.document, [talk.id]: { ...talk, speakers: asking } } },
+      };
+      disk.set(talk.id, bench.texts.get(talk.id)!);
+      analysis.update(told());
+      const others: Scope = {
+        parts: [{ spokenBy: 'others', caseIds: [], names: [] }, { liesIn: { documentIds: [talk.id], folderIds: [], setIds: [] } }],
+      };
+      expect((await look({}, false, others)).shown.map((hit) => [hit.speaker, hit.before])).toEqual([['Ann', 'We ']]);
+      // a whole text is found where one of the words is said by who is looked at
+      expect((await look({ unit: 'document' }, false, others)).shown.map((hit) => hit.documentId)).toEqual([talk.id]);
+      expect((await look({ typed: 'long', unit: 'document' }, false, others)).shown).toEqual([]);
+      const nobody: Scope = { parts: [], given: { coderIds: [bench.newId()] } };
+      expect((await look({}, false, nobody)).shown.map((hit) => hit.codeIds)).toEqual([[], [], []]);
+      expect(await analysis.leaves(++asked, [EVERYTHING, others, nobody])).toEqual([
+        { documents: 2, cases: 0, passages: 1 },
+        { documents: 1, cases: 0, passages: 0 },
+        { documents: 2, cases: 0, passages: 0 },
+      ]);
+      expect((await analysis.spoken([talk.id])).get(talk.id)?.paragraphs.map((one) => one.speaker)).toEqual([0, 1]);
     });
 
     it('says what is wrong with what is typed, in place of hits', async () => {
@@ -151,11 +179,41 @@ describe('the analysis of an open study', () => {
     });
   });
 
+  it('looks through what is written beside the texts, by words and by regular expressions', async () => {
+    const code1 = bench.state.tables.code[code]!;
+    analysis.update(
+      told({ tables: { code: { [code]: { ...code1, definition: 'Nights at the pier.' } }, document: bench.state.tables.document } }),
+    );
+    const plain = { capitals: false, accents: false, unit: 'words' as const };
+    const found = (typed: string, match: WordSearch['match']) =>
+      analysis.findElsewhere(++asked, () => undefined, { ...plain, typed, match }).then((all) => all!.map((one) => [one.of, one.said]));
+    expect(await found('pier', 'whole words')).toEqual([['code', 'pier']]);
+    expect(await found('n\\w+s', 'regular expression')).toEqual([['code', 'Nights']]);
+    expect(await found('(', 'regular expression')).toEqual([]);
+  });
+
+  it('holds a proposition against the cases, by who speaks', async () => {
+    const talk = bench.addDocument('Talk', ['Ann: We waited.', 'Bob: We did not.'], ['Ann', 'Bob']);
+    disk.set(talk.id, bench.texts.get(talk.id)!);
+    for (const name of ['Ann', 'Bob']) bench.run(addCase(name));
+    const [ann, bob] = Object.keys(bench.state.tables.case) as [Id, Id];
+    bench.run(editSpeaker(talk.id, 0, { caseId: ann }));
+    bench.run(editSpeaker(talk.id, 1, { caseId: bob }));
+    bench.code(talk, 8, 14, code);
+    analysis.update(told());
+    const carries = { carries: 'any' as const, codes: { codeIds: [code], setIds: [], withUnder: false }, reach: 'passage' as const };
+    const says = await analysis.proposition(++asked, () => undefined, { where: [], then: [{ has: true, that: carries }] }, EVERYTHING);
+    expect(says!.map((one) => [one.caseId, one.verdict])).toEqual([
+      [ann, 'for'],
+      [bob, 'against'],
+    ]);
+  });
+
   it('answers one question for several groups, each by itself', async () => {
     const any = { carries: 'any' as const, codes: { codeIds: [code], setIds: [], withUnder: false }, reach: 'passage' as const };
     const order = Object.keys(bench.state.tables.document);
     const groups = [{ kinds: ['interview' as const] }, { kinds: ['article' as const] }];
-    const answers = await analysis.sideBySide(++asked, { all: [any] }, groups, scope(), order);
+    const answers = await analysis.sideBySide(++asked, { all: [any] }, groups, EVERYTHING, order);
     expect(answers!.map((hits) => hits.length)).toEqual([1, 0]);
   });
 

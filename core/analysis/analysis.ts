@@ -6,8 +6,11 @@ import type { Stretch } from '../model/stretch';
 import type { WordSearch } from '../model/word-search';
 import type { SweptDocument } from '../commands/sweep';
 import { contextsOf, type SweepContext } from '../words/contexts';
-import { ExpressionError } from '../words/expression';
-import { WordFinder } from '../words/find-words';
+import { ExpressionError, listsByName } from '../words/expression';
+import { foundIn, writtenIn, type FoundElsewhere } from '../words/find-elsewhere';
+import { PatternFinder } from '../words/find-pattern';
+import { WordFinder, type WordHit } from '../words/find-words';
+import type { Spoken } from '../text/paragraphs';
 import { shownHits, type FoundHit } from '../words/found-hit';
 import { IndexedWords } from '../words/vocabulary';
 import type { Gloss } from '../model/gloss';
@@ -15,20 +18,26 @@ import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
 import type { PassageCondition } from '../model/passage-condition';
 import type { Question } from '../model/query';
+import type { Proposition } from '../model/proposition';
+import type { Scope } from '../model/scope';
 import { NO_TABLES, type StudyState } from '../model/study-state';
-import { caseFinderOf, CaseFinder, CodeUseCounter, type CodeUse, type SpokenDocument } from '../passages/code-use';
+import { caseFinderOf, CaseFinder, CodeUseCounter, type CodeUse } from '../passages/code-use';
 import { countCodes } from '../passages/counting';
 import { AskedStudy } from '../queries/asked-study';
-import { Evaluation, hitsOf, type Hit, type Scope } from '../queries/evaluate';
+import { Evaluation, type Hit } from '../queries/evaluate';
 import { waysOut } from '../queries/explain';
+import { PropositionTest, type CaseSays } from '../queries/proposition';
+import { Narrowing, spokenOf } from '../queries/narrowing';
 import { KeptTexts } from './kept-texts';
-import type { Answer, FoundWords, GlossUse, ReadTexts, Told } from './messages';
+import type { Answer, FoundWords, GlossUse, Leaves, ReadTexts, Told } from './messages';
 import { Requests, type Running, type Tell } from '../requests/requests';
 
 /** Characters of texts that are kept at hand: those of ten million words. */
 const CHARACTERS_KEPT = 60_000_000;
 /** Hits that are shown: more are not looked through by a person, and would fill the memory. */
 const MOST_HITS = 100_000;
+/** Places in memos, comments and definitions that are shown. */
+const MOST_ELSEWHERE = 2_000;
 /** Documents whose texts are read at once. */
 const BATCH = 40;
 /** Documents that are asked between two breaths. */
@@ -51,6 +60,8 @@ export class Analysis {
   private language = 'en';
   private words = new IndexedWords();
   private readonly requests = new Requests();
+  /** The scope that was asked in last, and what was worked out for it. */
+  private lastScope: { readonly asked: string; readonly narrowing: Narrowing } | null = null;
 
   constructor(private readonly read: ReadTexts) {}
 
@@ -63,6 +74,7 @@ export class Analysis {
       this.studyId = told.studyId;
     }
     this.language = told.language;
+    if (Object.keys(told.tables).length > 0) this.lastScope = null;
     // a document that has other words now has another text on disk
     for (const now of Object.values(told.tables.document ?? {})) {
       const before = this.tables.document[now.id];
@@ -83,20 +95,20 @@ export class Analysis {
   }
 
   /** Answers a question. @param order document ids in the order of the answer @returns null if it was ended */
-  ask(id: number, tell: Tell, question: Question, scope: Scope, everything: Scope, order: readonly Id[]): Promise<Answer | null> {
+  ask(id: number, tell: Tell, question: Question, scope: Scope, order: readonly Id[]): Promise<Answer | null> {
     return this.requests.run(
       'ask',
       id,
       async (running) => {
         const study = this.asked();
-        const evaluation = new Evaluation(question, study, scope);
+        const evaluation = new Evaluation(question, study, this.narrowingTo(scope));
         const hits = await this.hitsOf(running, evaluation, order);
         const count = async (changed: Question, within: Scope): Promise<number> => {
-          const tried = new Evaluation(changed, study, within);
+          const tried = new Evaluation(changed, study, this.narrowingTo(within));
           await this.evaluate(running, tried, order);
           return tried.found;
         };
-        const ways = hits.length > 0 ? [] : await waysOut(question, count, scope, everything);
+        const ways = hits.length > 0 ? [] : await waysOut(question, count, scope);
         return { hits, parts: evaluation.parts(), of: evaluation.passages, waysOut: ways };
       },
       tell,
@@ -112,10 +124,10 @@ export class Analysis {
     order: readonly Id[],
   ): Promise<Hit[][] | null> {
     return this.requests.run('side by side', id, async (running) => {
-      const study = this.asked();
+      const [study, narrowing] = [this.asked(), this.narrowingTo(scope)];
       const answers: Hit[][] = [];
       for (const group of groups) {
-        answers.push(await this.hitsOf(running, new Evaluation({ ...question, all: [...question.all, group] }, study, scope), order));
+        answers.push(await this.hitsOf(running, new Evaluation({ ...question, all: [...question.all, group] }, study, narrowing), order));
       }
       return answers;
     });
@@ -123,6 +135,43 @@ export class Analysis {
 
   private asked(): AskedStudy {
     return new AskedStudy(this.tables, () => [...this.columns.values()], this.language, Date.now, this.words);
+  }
+
+  /** A scope made ready. As long as neither it nor the study's tables change, what was worked out for it is kept. */
+  private narrowingTo(scope: Scope): Narrowing {
+    const asked = JSON.stringify(scope);
+    if (this.lastScope?.asked !== asked) this.lastScope = { asked, narrowing: new Narrowing(scope, this.asked()) };
+    return this.lastScope.narrowing;
+  }
+
+  /** How much each of some scopes leaves of the study. @returns null if it was ended */
+  leaves(id: number, scopes: readonly Scope[]): Promise<Leaves[] | null> {
+    return this.requests.run('leaves', id, async (running) => {
+      const study = this.asked();
+      const narrowings = scopes.map((scope) => new Narrowing(scope, study));
+      const left = scopes.map(() => ({ documents: 0, cases: new Set<Id>(), passages: 0 }));
+      // whose a passage is depends on who speaks
+      const needsText = (document: Document): boolean =>
+        CaseFinder.needsText(document) || narrowings.some((one) => one.needsSpoken(document));
+      await this.eachDocument(running, Object.keys(this.tables.document), needsText, (columns, document, text) => {
+        narrowings.forEach((narrowing, at) => {
+          if (!narrowing.holds(document, text)) return;
+          const found = left[at]!;
+          found.documents++;
+          for (const caseId of narrowing.casesIn(document, text)) found.cases.add(caseId);
+          found.passages += (columns && narrowing.leftOf(columns, document, text))?.starts.length ?? 0;
+        });
+      });
+      return left.map(({ documents, cases, passages }) => ({ documents, cases: cases.size, passages }));
+    });
+  }
+
+  /** Who speaks where in some documents, as they are in the study this was told of. */
+  async spoken(documentIds: readonly Id[]): Promise<Map<Id, Spoken>> {
+    const spoken = new Map<Id, Spoken>();
+    for (let at = 0; at < documentIds.length; at += BATCH)
+      for (const [id, text] of await this.textsOf(documentIds.slice(at, at + BATCH))) spoken.set(id, spokenOf(text));
+    return spoken;
   }
 
   /**
@@ -144,14 +193,15 @@ export class Analysis {
       'find words',
       id,
       async (running) => {
-        let finder: WordFinder;
-        try {
-          finder = new WordFinder(search, this.words.vocabulary, this.language);
-        } catch (error) {
-          if (error instanceof ExpressionError) return { hits: 0, trouble: error.message };
-          throw error;
-        }
-        const ids = order.filter((one) => scope.documentIds.has(one) && this.tables.document[one] && hasText(this.tables.document[one]));
+        const find = this.findingOf(search);
+        if (typeof find === 'string') return { hits: 0, trouble: find };
+        // whoever asked for an expression that runs away hears nothing more from here on
+        await running.tell(0);
+        const narrowing = this.narrowingTo(scope);
+        const ids = order.filter((one) => {
+          const document = this.tables.document[one];
+          return document && hasText(document) && narrowing.mayHold(document);
+        });
         let hits = 0;
         for (let at = 0; at < ids.length && hits < MOST_HITS; at += BATCH) {
           const texts = await this.textsOf(ids.slice(at, at + BATCH));
@@ -159,9 +209,10 @@ export class Analysis {
           for (const [documentId, text] of texts) {
             const document = this.tables.document[documentId];
             if (!document) continue;
-            const found = shownHits(document, text, this.columns.get(documentId), scope.coderId, finder.in(text, this.words.of(text)));
+            const found = this.shownIn(narrowing, document, text, find(text));
             for (const hit of found) if ((!onlyUncoded || hit.codeIds.length === 0) && hits + batch.length < MOST_HITS) batch.push(hit);
-            await running.breathe();
+            if (isPattern(search)) await running.tell(Math.min(0.999, at / ids.length));
+            else await running.breathe();
           }
           hits += batch.length;
           if (batch.length > 0) show(batch);
@@ -170,6 +221,81 @@ export class Analysis {
         return { hits, ...(hits >= MOST_HITS && { more: true as const }) };
       },
       tell,
+    );
+  }
+
+  /** What finds a search in a text, or what is wrong with what was typed. */
+  private findingOf(search: WordSearch): ((text: Text) => WordHit[]) | string {
+    try {
+      if (isPattern(search)) {
+        const pattern = new PatternFinder(search, this.language);
+        return (text) => pattern.in(text);
+      }
+      const finder = new WordFinder(search, this.words.vocabulary, this.language, listsByName(Object.values(this.tables.wordList)));
+      return (text) => finder.in(text, this.words.of(text));
+    } catch (error) {
+      if (error instanceof ExpressionError) return error.message;
+      throw error;
+    }
+  }
+
+  /** Looks for words in memos, comments and what is said of codes. @returns null if it was ended */
+  findElsewhere(id: number, tell: Tell, search: WordSearch): Promise<FoundElsewhere[] | null> {
+    return this.requests.run(
+      'find elsewhere',
+      id,
+      async (running) => {
+        const find = this.findingOf(search);
+        if (typeof find === 'string') return [];
+        await running.tell(0);
+        const found: FoundElsewhere[] = [];
+        for (const one of writtenIn(this.tables, this.columns.values())) {
+          for (const hit of foundIn(one, find)) if (found.length < MOST_ELSEWHERE) found.push(hit);
+          await running.tell(0.5);
+        }
+        return found;
+      },
+      tell,
+    );
+  }
+
+  /** Holds a proposition against the cases in scope. @returns null if it was ended */
+  proposition(id: number, tell: Tell, asked: Pick<Proposition, 'where' | 'then'>, scope: Scope): Promise<CaseSays[] | null> {
+    return this.requests.run(
+      'proposition',
+      id,
+      async (running) => {
+        const narrowing = this.narrowingTo(scope);
+        const test = new PropositionTest(asked, this.asked(), narrowing);
+        const needsText = (document: Document): boolean => narrowing.needsSpoken(document) || test.needsText(document);
+        await this.eachDocument(running, this.mayHold(narrowing), needsText, (columns, document, text) =>
+          test.add(columns, document, text),
+        );
+        return test.result();
+      },
+      tell,
+    );
+  }
+
+  /** The hits in a text that are in scope, as they are shown. */
+  private shownIn(narrowing: Narrowing, document: Document, text: Text, hits: readonly WordHit[]): FoundHit[] {
+    if (hits.length === 0) return [];
+    // a whole text is in scope where one of the words in it is
+    const words = hits.flatMap((hit) => hit.words);
+    const keeps = narrowing.keeps(document, text, words);
+    let at = 0;
+    const kept = hits.filter((hit) => {
+      const from = at;
+      at += hit.words.length;
+      return hit.words.length === 0 || hit.words.some((_, nth) => keeps(from + nth));
+    });
+    const columns = this.columns.get(document.id);
+    return shownHits(
+      document,
+      text,
+      (columns && narrowing.leftOf(columns, document, text)) ?? undefined,
+      caseFinderOf(this.tables.case),
+      kept,
     );
   }
 
@@ -189,8 +315,8 @@ export class Analysis {
 
   private async hitsOf(running: Running, evaluation: Evaluation, order: readonly Id[]): Promise<Hit[]> {
     const hits: Hit[] = [];
-    await this.evaluate(running, evaluation, order, (columns, rows) => {
-      for (const hit of hitsOf(columns, rows)) hits.push(hit);
+    await this.evaluate(running, evaluation, order, (found) => {
+      for (const hit of found) hits.push(hit);
     });
     return hits;
   }
@@ -200,9 +326,9 @@ export class Analysis {
     running: Running,
     evaluation: Evaluation,
     order: readonly Id[],
-    visit: (columns: PassageColumns, rows: readonly number[]) => void = () => undefined,
+    visit: (hits: readonly Hit[]) => void = () => undefined,
   ): Promise<void> {
-    const ids = order.filter((id) => evaluation.concerns(id) && this.columns.has(id) && this.tables.document[id]);
+    const ids = order.filter((id) => this.columns.has(id) && this.tables.document[id] && evaluation.mayConcern(this.tables.document[id]));
     let at = 0;
     while (at < ids.length) {
       const some: Id[] = [];
@@ -217,7 +343,7 @@ export class Analysis {
       for (const id of some) {
         const [columns, document] = [this.columns.get(id), this.tables.document[id]];
         // it may have gone while texts were read
-        if (columns && document) visit(columns, evaluation.rowsIn(columns, document, texts.get(id) ?? null));
+        if (columns && document) visit(evaluation.hitsIn(columns, document, texts.get(id) ?? null));
       }
       if (reading.length > 0) await running.tell(at / ids.length);
       else await running.breathe();
@@ -226,16 +352,20 @@ export class Analysis {
 
   /** The use of every code in scope. @returns null if it was ended */
   codeUse(id: number, tell: Tell, scope: Scope, withWords: boolean): Promise<ReadonlyMap<Id, CodeUse> | null> {
-    const counter = new CodeUseCounter(this.tables.code, caseFinderOf(this.tables.case), scope.coderId, withWords);
+    const counter = new CodeUseCounter(this.tables.code, caseFinderOf(this.tables.case), withWords);
+    const narrowing = this.narrowingTo(scope);
     return this.requests.run(
       'code use',
       id,
       async (running) => {
         await this.eachDocument(
           running,
-          scope,
-          (document) => withWords || CaseFinder.needsText(document),
-          (some, document, text) => counter.add(some, document, text),
+          this.mayHold(narrowing),
+          (document) => withWords || CaseFinder.needsText(document) || narrowing.needsSpoken(document),
+          (some, document, text) => {
+            const left = some && narrowing.leftOf(some, document, text);
+            if (left) counter.add(left, document, text);
+          },
         );
         return counter.result();
       },
@@ -245,14 +375,18 @@ export class Analysis {
 
   /** What the page of a code shows. @returns null if it was ended */
   codePage(id: number, codeId: Id, withUnder: boolean, scope: Scope): Promise<CodePage | null> {
-    const builder = new CodePageBuilder(this.tables.code, codeId, withUnder, caseFinderOf(this.tables.case), scope.coderId);
-    const concerned = [...scope.documentIds].filter((one) => this.columns.has(one) && builder.concerns(this.columns.get(one)!));
+    const builder = new CodePageBuilder(this.tables.code, codeId, withUnder, caseFinderOf(this.tables.case));
+    const narrowing = this.narrowingTo(scope);
+    const concerned = this.mayHold(narrowing).filter((one) => this.columns.has(one) && builder.concerns(this.columns.get(one)!));
     return this.requests.run('code page', id, async (running) => {
       await this.eachDocument(
         running,
-        { ...scope, documentIds: new Set(concerned) },
-        (document) => document.speakers.length > 0,
-        (some, document, text) => builder.add(some, document, text),
+        concerned,
+        (document) => document.speakers.length > 0 || narrowing.needsSpoken(document),
+        (some, document, text) => {
+          const left = some && narrowing.leftOf(some, document, text);
+          if (left) builder.add(left, document, text);
+        },
       );
       return builder.result();
     });
@@ -297,27 +431,33 @@ export class Analysis {
     return found;
   }
 
-  /** Goes through documents in scope, with texts where they are needed. @throws RequestEndedError */
+  /** The documents that may be in a scope, in no order. */
+  private mayHold(narrowing: Narrowing): Id[] {
+    return Object.values(this.tables.document).flatMap((document) => (narrowing.mayHold(document) ? [document.id] : []));
+  }
+
+  /** Goes through some documents, with texts where they are needed. @throws RequestEndedError */
   private async eachDocument(
     running: Running,
-    scope: Scope,
-    needsText: (document: SpokenDocument) => boolean,
-    visit: (columns: PassageColumns, document: SpokenDocument, text: Text | null) => void,
+    ids: readonly Id[],
+    needsText: (document: Document) => boolean,
+    visit: (columns: PassageColumns | null, document: Document, text: Text | null) => void,
   ): Promise<void> {
-    const ids = [...scope.documentIds].filter((id) => this.columns.has(id) && Object.hasOwn(this.tables.document, id));
     for (let at = 0; at < ids.length; at += BATCH) {
       const some = ids.slice(at, at + BATCH);
-      const read = await this.textsOf(some.filter((id) => needsText(this.tables.document[id]!)));
+      const read = await this.textsOf(some.filter((id) => this.tables.document[id] && needsText(this.tables.document[id])));
       running.check();
       for (const id of some) {
-        const [columns, document] = [this.columns.get(id), this.tables.document[id]];
+        const document = this.tables.document[id];
         // it may have gone while texts were read
-        if (columns && document) visit(columns, document, read.get(id) ?? null);
+        if (document) visit(this.columns.get(id) ?? null, document, read.get(id) ?? null);
       }
       await running.tell((at + some.length) / ids.length);
     }
   }
 }
+
+const isPattern = ({ match }: WordSearch): boolean => match === 'regular expression';
 
 /** Whether a document's text is as it was, by what its record says of its words: how far it was read, or what it is called, is no matter. */
 const sameWords = (before: Document, now: Document): boolean => {

@@ -45,3 +45,10 @@ export interface GlossUse {
   readonly documentId: Id;
   readonly count: number;
 }
+
+/** How much a scope leaves. */
+export interface Leaves {
+  readonly documents: number;
+  readonly cases: number;
+  readonly passages: number;
+}

@@ -44,7 +44,6 @@ export class CodePageBuilder {
     codeId: Id,
     withUnder: boolean,
     private readonly finder: CaseFinder,
-    private readonly coderId: Id | null,
   ) {
     this.wanted = new Set(withUnder ? withDescendants(codes, codeId) : [codeId]);
   }
@@ -56,7 +55,7 @@ export class CodePageBuilder {
 
   add(columns: PassageColumns, document: SpokenDocument, text: Text | null): void {
     if (!this.concerns(columns)) return;
-    const codesOfRow = codesByRow(columns, this.coderId === null ? null : new Set([this.coderId]));
+    const codesOfRow = codesByRow(columns);
     const own = columns.codes.map((id) => this.wanted.has(id));
     for (const [row, codes] of codesOfRow.entries()) {
       if (!codes?.some((code) => own[code])) continue;

@@ -27,15 +27,10 @@ export interface CodebookRow {
 /**
  * The codebook row by row, in the order of its tree.
  * @param textOf texts of the documents that hold chosen examples; an example whose text is not given is left out
- * @param coderId counts only this coder's codings; null counts everybody's
  */
-export function codebookRows(
-  state: StudyState,
-  textOf: (documentId: Id) => Text | undefined = () => undefined,
-  coderId: Id | null = null,
-): CodebookRow[] {
+export function codebookRows(state: StudyState, textOf: (documentId: Id) => Text | undefined = () => undefined): CodebookRow[] {
   const codes = state.tables.code;
-  const counts = countCodes(Object.values(state.passages), codes, coderId);
+  const counts = countCodes(Object.values(state.passages), codes);
   return inTreeOrder(codes).map(({ code, level }) => ({
     code,
     level: level + 1,

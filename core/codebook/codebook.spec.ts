@@ -68,7 +68,7 @@ describe('the use of codes', () => {
   const columns = bench.state.passages[document.id]!;
 
   it('counts cases by speaker, and words in the union of passages', () => {
-    const counter = new CodeUseCounter(bench.state.tables.code, new CaseFinder(cases), null, true);
+    const counter = new CodeUseCounter(bench.state.tables.code, new CaseFinder(cases), true);
     counter.add(columns, spoken, text);
     const use = counter.result();
     expect(use.get(wait)).toEqual(jasmine.objectContaining({ cases: 2, words: 7 }));
@@ -77,7 +77,7 @@ describe('the use of codes', () => {
   });
 
   it('measures recordings in milliseconds and pictures by the share that is covered, each in the union of its passages', () => {
-    const counter = new CodeUseCounter(bench.state.tables.code, new CaseFinder({}), null, true);
+    const counter = new CodeUseCounter(bench.state.tables.code, new CaseFinder({}), true);
     const media = { sha256: 'a'.repeat(64), bytes: 9, type: 'audio/wav' };
     const at = { id: bench.newId(), coderId: bench.coderId, createdAt: 1, comment: '' };
     const carrying = (...ids: string[]) => ids.map((codeId) => ({ codeId, coderId: bench.coderId, createdAt: 1 }));
@@ -109,7 +109,7 @@ describe('the use of codes', () => {
   });
 
   it('shows of one code where it is, who says it, and which codes it meets', () => {
-    const page = new CodePageBuilder(bench.state.tables.code, wait, false, new CaseFinder(cases), null);
+    const page = new CodePageBuilder(bench.state.tables.code, wait, false, new CaseFinder(cases));
     page.add(columns, spoken, text);
     const { documents, speakers: said, meets, passages } = page.result();
     expect(documents).toEqual([{ of: document.id, count: 3 }]);

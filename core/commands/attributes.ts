@@ -7,7 +7,7 @@ import type { ConditionPart } from '../model/set';
 import type { StudyState } from '../model/study-state';
 import { tidyLine } from '../text/normalise';
 import { added, removed, updated, type Change, type RecordChange } from '../change/change';
-import { queriesRewritten } from './queries';
+import { askingRewritten } from './asking';
 import { settledSet } from './settle';
 import { CommandError, counted, found, short, type Command } from '../change/command';
 
@@ -136,10 +136,10 @@ export function changeType(attributeId: Id, type: Attribute['type']): Command {
       set.condition?.some((part) => isAbout(part, attributeId) && !part.comparison.endsWith('known')),
     );
     change.push(...asking.map((set) => settledSet(state, set)));
-    // queries go on asking for what the value is now, where it is one of the new type
+    // what is asked of it goes on asking for what the value is now, where it is one of the new type
     const asNow = (value: AttributeValue): AttributeValue => parseValue(showValue(value), type) ?? value;
     change.push(
-      ...queriesRewritten(state, (part) =>
+      ...askingRewritten(state, (part) =>
         'attributeId' in part && part.attributeId === attributeId ? { ...part, values: part.values.map(asNow) } : part,
       ),
     );
@@ -276,7 +276,7 @@ export function joinChoices(attributeId: Id, values: readonly string[], into: st
       );
       return condition?.some((part, at) => part !== set.condition![at]) ? [updated('set', set, { condition })] : [];
     });
-    const queries = queriesRewritten(state, (part) =>
+    const asking = askingRewritten(state, (part) =>
       'attributeId' in part && part.attributeId === attributeId
         ? { ...part, values: [...new Set(part.values.map((value) => (gone.has(String(value)) ? target : value)))] }
         : part,
@@ -286,7 +286,7 @@ export function joinChoices(attributeId: Id, values: readonly string[], into: st
         updated('attribute', attribute, { choices }),
         ...owners.map((owner) => withValue(attribute.of, owner, attributeId, target)),
         ...sets,
-        ...queries,
+        ...asking,
       ],
       sentence: `joined ${counted(values.length, 'value')} of ${short(attribute.name)} into ${short(target)}`,
     };

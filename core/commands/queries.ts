@@ -1,7 +1,7 @@
-import { added, removed, updated, type Change, type RecordChange } from '../change/change';
+import { added, removed, updated, type RecordChange } from '../change/change';
 import { CommandError, found, short, type Command } from '../change/command';
 import type { Id } from '../model/ids';
-import { partsWithin, rewritten, type PassageCondition } from '../model/passage-condition';
+import { partsWithin, type PassageCondition } from '../model/passage-condition';
 import type { Query, Question, SeenAnswer } from '../model/query';
 import type { StudyState } from '../model/study-state';
 import { quoted } from '../text/quoted';
@@ -61,15 +61,5 @@ function asksFor(state: StudyState, conditions: readonly PassageCondition[], que
     if (one.queryId === queryId) return true;
     const kept = through.includes(one.queryId) ? undefined : state.tables.query[one.queryId];
     return kept !== undefined && asksFor(state, kept.question.all, queryId, [...through, kept.id]);
-  });
-}
-
-/** Kept queries after what they ask for has become something else. @param change the part as it is now, itself where it stays */
-export function queriesRewritten(state: StudyState, change: (part: PassageCondition) => PassageCondition): Change {
-  return Object.values(state.tables.query).flatMap((query) => {
-    const all = query.question.all.map((part) => rewritten(part, change)!);
-    return JSON.stringify(all) === JSON.stringify(query.question.all)
-      ? []
-      : [updated('query', query, { question: { ...query.question, all } })];
   });
 }

@@ -26,7 +26,7 @@ export const settledSet = (state: StudyState, set: MemberSet) => updated('set', 
 
 function settledCodeSet(state: StudyState, set: CodeSet, now: number) {
   const columns = Object.values(state.passages);
-  const counter = new CodeUseCounter(state.tables.code, caseFinderOf(state.tables.case), null, false);
+  const counter = new CodeUseCounter(state.tables.code, caseFinderOf(state.tables.case), false);
   for (const some of columns) counter.add(some, state.tables.document[some.documentId]!, null);
   const counts = countCodes(columns, state.tables.code);
   const codeIds = codesMeeting({ state, counts, cases: counter.result(), now }, set.conditions ?? []);

@@ -1,4 +1,4 @@
-import { queriesRewritten } from './queries';
+import { askingRewritten } from './asking';
 import type { DocumentStretch } from '../model/case';
 import type { Document, Text, UnsureWords } from '../model/document';
 import type { Id } from '../model/ids';
@@ -70,7 +70,7 @@ export function splitDocument(text: Text, position: number, title: string): Comm
     for (const set of Object.values(state.tables.set))
       if (set.memberIds.includes(document.id)) change.push(updated('set', set, { memberIds: both(set.memberIds) }));
     change.push(
-      ...queriesRewritten(state, (one) =>
+      ...askingRewritten(state, (one) =>
         'liesIn' in one ? { liesIn: { ...one.liesIn, documentIds: both(one.liesIn.documentIds) } } : one,
       ),
     );

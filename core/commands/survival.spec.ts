@@ -34,7 +34,11 @@ import { movePassage, recode } from './reshape-passages';
 import { addSet, deleteSet } from './sets';
 import { addSorting, deleteSorting, groupsToCategories } from './sortings';
 import { joinDocuments, splitDocument } from './split-join';
+import { addProposition, deleteProposition, noteOnCase } from './propositions';
 import { deleteQuery, saveQuery } from './queries';
+import { deleteScope, keepScope } from './scopes';
+import { deleteSearch, keepSearch } from './searches';
+import { addWordList, deleteWordList, editWordList } from './word-lists';
 
 /** Numbers by which a command chooses among what there is. */
 type Choice = readonly [number, number, number];
@@ -194,6 +198,30 @@ const ACTS: Readonly<Record<string, (bench: Bench, choice: Choice) => Command>> 
       },
       true,
     ),
+  'keep a scope': ({ state }, [a, b, c]) =>
+    keepScope(`Scope ${a}`, {
+      parts: [
+        { liesIn: { documentIds: [one(state, 'document', a)], folderIds: named(state, 'folder', b), setIds: named(state, 'set', c) } },
+        { ofCases: named(state, 'case', b) },
+        { answers: named(state, 'question', a) },
+        ...named(state, 'attribute', c).map((attributeId) => ({ attributeId, comparison: 'is' as const, values: ['44'] })),
+      ],
+    }),
+  'delete a scope': ({ state }, [a]) => deleteScope(one(state, 'scope', a)),
+  'make a word list': (_, [a]) => addWordList({ name: `List ${a}`, words: ['boat'] }),
+  'rename a word list': ({ state }, [a, b]) => editWordList(one(state, 'wordList', a), { name: `Words ${b}`, words: ['ferry'] }),
+  'delete a word list': ({ state }, [a]) => deleteWordList(one(state, 'wordList', a)),
+  'keep a search': (_, [a]) =>
+    keepSearch(`Search ${a}`, { typed: `boat [List ${a}]`, match: 'all forms', capitals: false, accents: false, unit: 'words' }, true),
+  'delete a search': ({ state }, [a]) => deleteSearch(one(state, 'search', a)),
+  'make a proposition': ({ state }, [a, b]) =>
+    addProposition({
+      name: `Proposition ${a}`,
+      where: [{ has: true, that: { ofCases: named(state, 'case', b) } }],
+      then: [{ has: false, that: { any: named(state, 'query', a).map((queryId) => ({ queryId })) } }],
+    }),
+  'note on a case': ({ state }, [a, b]) => noteOnCase(one(state, 'proposition', a), one(state, 'case', b), `note ${b}`),
+  'delete a proposition': ({ state }, [a]) => deleteProposition(one(state, 'proposition', a)),
   'delete a query': ({ state }, [a]) => deleteQuery(one(state, 'query', a)),
   'make a set': ({ state }, [a, b]) => addSet('document', `Set ${a}`, [one(state, 'document', a), one(state, 'document', b)]),
   'make a live set': ({ state }, [a, b]) =>

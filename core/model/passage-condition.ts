@@ -4,7 +4,7 @@ import { DocumentKindSchema } from './document';
 import { CountSchema, DaySchema, LineSchema } from './fields';
 import { pointsTo } from './pointing';
 import { COMPARISONS } from './set';
-import { WordSearchSchema } from './word-search';
+import { HeldWordsSchema } from './word-search';
 
 /** Parts that can lie within each other; deeper than anybody reads. */
 export const DEEPEST = 12;
@@ -74,7 +74,7 @@ export const CommentedSchema = z.strictObject({
 });
 
 /** The passage holds words; what is typed holds within the passage, whatever the unit. */
-export const HasWordsSchema = z.strictObject({ hasWords: WordSearchSchema });
+export const HasWordsSchema = z.strictObject({ hasWords: HeldWordsSchema });
 
 /** The passage has a memo of its own, or none. */
 export const MemoedSchema = z.strictObject({ memo: z.boolean() });
@@ -98,6 +98,9 @@ export const LiesInSchema = z.strictObject({
 });
 export type LiesIn = z.infer<typeof LiesInSchema>['liesIn'];
 
+/** The passage is of one of the cases named: its speaker's, those that own the stretch, else those that own the document. */
+export const OfCasesSchema = z.strictObject({ ofCases: z.array(pointsTo('case', 'placeholder')).max(100_000) });
+
 export const OfKindSchema = z.strictObject({ kinds: z.array(DocumentKindSchema).max(100) });
 export const OfGroundSchema = z.strictObject({ grounds: z.array(z.enum(['text', 'time', 'picture'])).max(3) });
 
@@ -118,6 +121,7 @@ export type PassageCondition =
   | z.infer<typeof MemoedSchema>
   | Fact
   | z.infer<typeof LiesInSchema>
+  | z.infer<typeof OfCasesSchema>
   | z.infer<typeof OfKindSchema>
   | z.infer<typeof OfGroundSchema>
   | z.infer<typeof AsInQuerySchema>
@@ -147,6 +151,7 @@ export const PassageConditionSchema: z.ZodType<PassageCondition, PassageConditio
   MemoedSchema,
   FactSchema,
   LiesInSchema,
+  OfCasesSchema,
   OfKindSchema,
   OfGroundSchema,
   AsInQuerySchema,

@@ -5,15 +5,19 @@ import { CodeSchema } from './code';
 import { CodeSetSchema } from './code-set';
 import { DocumentSchema, TextSchema } from './document';
 import { GlossSchema } from './gloss';
+import { KeptSearchSchema } from './kept-search';
 import { LogEntrySchema } from './log-entry';
 import { MemoSchema } from './memo';
 import { PassageSchema } from './passage';
 import { ProposalSchema } from './proposal';
+import { PropositionSchema } from './proposition';
 import { nested, QuerySchema } from './query';
 import { RelationSchema } from './relation';
+import { KeptScopeSchema } from './scope';
 import { MemberSetSchema } from './set';
 import { SortingSchema } from './sorting';
 import { CoderSchema, FolderSchema, StudySchema } from './study';
+import { WordListSchema } from './word-list';
 
 /** All that has to be said of a type of record. What it holds and points at, its schema says. */
 interface RecordEntry<T = never> {
@@ -157,6 +161,17 @@ export const RECORDS = {
   }),
   proposal: entry({ schema: ProposalSchema, called: 'proposed code', kept: 'row', file: 'proposals.json', since: 4 }),
   logEntry: entry({ schema: LogEntrySchema, called: 'entry of the log', kept: 'row', file: 'log-entries.json', since: 4 }),
+  scope: entry({ schema: KeptScopeSchema, called: 'kept scope', kept: 'row', file: 'scopes.json', since: 10 }),
+  wordList: entry({ schema: WordListSchema, called: 'word list', kept: 'row', file: 'word-lists.json', since: 10 }),
+  search: entry({ schema: KeptSearchSchema, called: 'kept search', kept: 'row', file: 'searches.json', since: 10 }),
+  proposition: entry({
+    schema: PropositionSchema,
+    called: 'proposition',
+    kept: 'row',
+    file: 'propositions.json',
+    since: 10,
+    whole: (proposition) => ({ ...proposition, notes: distinct(proposition.notes, (one) => one.caseId) }),
+  }),
 };
 
 export type RecordType = keyof typeof RECORDS;

@@ -161,12 +161,13 @@ function holderOf(moves: Moves, gone: Map<Id, string>): Holder {
   };
 }
 
-/** Remembers what is gone by name: in the field `gone` of a question, or of the question a record holds. */
+/** Remembers what is gone by name: in the field `gone` of what asks, or of the question or scope a record holds. */
 function withNames<T>(value: T, names: ReadonlyMap<Id, string>): T {
-  const { question } = value as { readonly question?: object };
-  if (question) {
-    const now = withNames(question, names);
-    return now === question ? value : { ...value, question: now };
+  for (const field of ['question', 'scope'] as const) {
+    const asked = (value as Readonly<Partial<Record<typeof field, object>>>)[field];
+    if (!asked) continue;
+    const now = withNames(asked, names);
+    return now === asked ? value : { ...value, [field]: now };
   }
   const { gone: known = {} } = value as { readonly gone?: Readonly<Record<Id, string>> };
   const fresh = [...names].filter(([id, name]) => name !== '' && !Object.hasOwn(known, id));

@@ -14,8 +14,10 @@ import { RECORDS, type RecordType } from './records';
  *    pictures are shown, pages of a PDF. All of it may be absent.
  * 9: queries as conditions within conditions, and what they had found when their answer was last seen; codings that a sweep
  *    gave. The last two may be absent.
+ * 10: kept scopes, word lists, kept searches, propositions; conditions that ask for cases; words looked for by a regular
+ *    expression.
  */
-export const SCHEMA_VERSION = 9;
+export const SCHEMA_VERSION = 10;
 
 /** Records as they were stored, before they are known to fit the current schemas. */
 export type StoredRecords = Readonly<Record<string, readonly unknown[]>>;

@@ -3,7 +3,7 @@ import type { Code } from '../model/code';
 import type { Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { Table } from '../model/study-state';
-import { speakerAt } from '../text/paragraphs';
+import { speakerAt, type Spoken } from '../text/paragraphs';
 import type { PassageColumns } from '../model/passage-columns';
 import { lineage } from './counting';
 import { wordsIn } from './coverage';
@@ -49,8 +49,13 @@ export class CaseFinder {
     return document.speakers.some((speaker) => speaker.caseId !== null || speaker.interviewer);
   }
 
+  /** The parts of a document that cases own. */
+  partsIn(documentId: Id): readonly Stretch[] {
+    return this.parts.get(documentId) ?? [];
+  }
+
   /** @param text only looked at where {@link needsText} says so; without it the document's cases are given */
-  of(document: SpokenDocument, text: Text | null, passage: Stretch): readonly Id[] {
+  of(document: SpokenDocument, text: Spoken | null, passage: Stretch): readonly Id[] {
     const own = (this.parts.get(document.id) ?? []).filter((part) => part.start < passage.end && passage.start < part.end);
     const speaker = speakerAt(document, text, passage.start);
     const spoken = speaker?.caseId ? [speaker.caseId] : speaker?.interviewer ? [] : (this.wholes.get(document.id) ?? []);
@@ -113,7 +118,6 @@ export class CodeUseCounter {
   constructor(
     private readonly codes: Table<Code>,
     private readonly finder: CaseFinder,
-    private readonly coderId: Id | null,
     private readonly withWords: boolean,
   ) {}
 
@@ -124,7 +128,6 @@ export class CodeUseCounter {
     const casesOfRow = new Map<number, readonly Id[]>();
     const lines = columns.codes.map((id) => lineage(this.codes, id));
     for (let at = 0; at < columns.codingRow.length; at++) {
-      if (this.coderId !== null && columns.coders[columns.codingCoder[at]!] !== this.coderId) continue;
       const row = columns.codingRow[at]!;
       const local = columns.codingCode[at]!;
       const id = columns.codes[local]!;

@@ -6,6 +6,7 @@ import type { Id } from '../model/ids';
 import { packPassages } from './columns';
 import { countCodes, tally, Tallying } from './counting';
 import { coverage } from './coverage';
+import { columnsLeft } from './left-in';
 
 describe('counting passages by code', () => {
   it('counts a passage once for a category, however many codes under it it carries', () => {
@@ -30,10 +31,9 @@ describe('counting passages by code', () => {
     bench.code(document, 0, 9, code);
     const [passage] = Object.values(bench.state.passages).flatMap((columns) => [columns]);
     expect(passage!.codingRow.length).toBe(1);
-    const other = bench.newId();
-    const counts = countCodes(Object.values(bench.state.passages), bench.state.tables.code, other);
-    expect(counts.own.get(code)).toBeUndefined();
-    expect(countCodes(Object.values(bench.state.passages), bench.state.tables.code, bench.coderId).own.get(code)).toBe(1);
+    const of = (coderId: Id) => columnsLeft(passage!, { rows: null, coderIds: new Set([coderId]), from: -Infinity, until: Infinity });
+    expect(of(bench.newId())).toBeNull();
+    expect(countCodes([of(bench.coderId)!], bench.state.tables.code).own.get(code)).toBe(1);
   });
 });
 
@@ -50,7 +50,7 @@ describe('a tally', () => {
           const before = first.map(pack);
           const after = [...before.filter((_, at) => at !== gone), ...added.map(pack)];
           const codes = {};
-          const next = tally(after, codes, null, tally(before, codes));
+          const next = tally(after, codes, tally(before, codes));
           expect(next.counts).toEqual(countCodes(after, codes));
         },
       ),
@@ -83,7 +83,7 @@ describe('a tally when codes are moved', () => {
         (first, more, one, two, swap) => {
           const documents = first.map((some) => packPassages(documentId, some));
           const after = swap ? [...documents.slice(1), packPassages(documentId, more)] : documents;
-          const next = tally(after, tree(two), null, tally(documents, tree(one)));
+          const next = tally(after, tree(two), tally(documents, tree(one)));
           expect(next.counts).toEqual(countCodes(after, tree(two)));
         },
       ),
@@ -100,7 +100,7 @@ describe('a tally when codes are moved', () => {
         (first, more, one, two) => {
           const documents = first.map((some) => packPassages(documentId, some));
           const after = [...documents.slice(1), packPassages(documentId, more)];
-          const work = new Tallying(after, tree(two), null, tally(documents, tree(one)));
+          const work = new Tallying(after, tree(two), tally(documents, tree(one)));
           for (let size = work.size; work.step(1); size = work.size) expect(work.size).toBeLessThanOrEqual(size);
           expect(work.size).toBe(0);
           expect(work.result().counts).toEqual(countCodes(after, tree(two)));

@@ -46,7 +46,6 @@ export interface Tally {
   readonly counts: CodebookCounts;
   readonly documents: ReadonlySet<PassageColumns>;
   readonly codes: Table<Code>;
-  readonly coderId: Id | null;
 }
 
 /** Sums by number of code, while they grow. */
@@ -77,7 +76,6 @@ class Counter {
   /** @param only counts these codes alone, with what is under them, and nothing of their own */
   constructor(
     private readonly codes: Table<Code>,
-    private readonly coderId: Id | null,
     before?: CodebookCounts,
     private readonly only?: ReadonlySet<Id>,
   ) {
@@ -108,9 +106,7 @@ class Counter {
     const { own, withUnder, documents, documentsWithUnder } = this.sums;
     // the walk below is the whole cost of counting: nothing is looked up in objects in it
     const { lastRow, lastRowUnder, lastDocument, lastDocumentUnder } = this;
-    const { codingRow, codingCode, codingCoder } = columns;
-    const coder = this.coderId === null ? -1 : columns.coders.indexOf(this.coderId);
-    const everybody = this.coderId === null;
+    const { codingRow, codingCode } = columns;
     const document = ++this.document;
     let row = this.row;
     let before = -1;
@@ -122,7 +118,6 @@ class Counter {
         before = codingRow[at]!;
         row++;
       }
-      if (!everybody && codingCoder[at] !== coder) continue;
       const number = numbers[code]!;
       if (ownToo && lastRow[number] !== row) {
         lastRow[number] = row;
@@ -211,35 +206,32 @@ export class Tallying {
   private codings = 0;
 
   /**
-   * @param coderId counts only this coder's codings; null counts everybody's
    * @param before an earlier tally: documents that are in both are not counted again, and where codes were moved, only
    *   the categories they left and came under are
    */
   constructor(
     documents: Iterable<PassageColumns>,
     readonly codes: Table<Code>,
-    readonly coderId: Id | null = null,
     before?: Tally,
   ) {
     this.now = new Set(documents);
-    const fits = before?.coderId === coderId ? before : undefined;
-    const come = fits ? [...this.now].filter((columns) => !fits.documents.has(columns)) : [...this.now];
+    const come = before ? [...this.now].filter((columns) => !before.documents.has(columns)) : [...this.now];
     // where most have changed, counting from nothing is less work than taking away and adding
-    if (!fits || come.length * 2 > this.now.size) {
-      this.counter = new Counter(codes, coderId);
+    if (!before || come.length * 2 > this.now.size) {
+      this.counter = new Counter(codes);
       this.affected = new Set();
       this.add(this.now, 'documents', 1);
       return;
     }
     // by the tree that was counted with; the changed parts of the tree are counted anew afterwards
-    this.counter = new Counter(fits.codes, coderId, fits.counts);
+    this.counter = new Counter(before.codes, before.counts);
     this.add(come, 'documents', 1);
     this.add(
-      [...fits.documents].filter((columns) => !this.now.has(columns)),
+      [...before.documents].filter((columns) => !this.now.has(columns)),
       'documents',
       -1,
     );
-    this.affected = fits.codes === codes ? new Set<Id>() : branchesThatDiffer(fits.codes, codes);
+    this.affected = before.codes === codes ? new Set<Id>() : branchesThatDiffer(before.codes, codes);
     if (this.affected.size > 0) this.add(this.now, 'branches', 1);
   }
 
@@ -270,18 +262,18 @@ export class Tallying {
   /** The outcome, when all is counted; what is left is counted now. */
   result(): Tally {
     this.step(Infinity);
-    return { counts: this.counter.result(), documents: this.now, codes: this.codes, coderId: this.coderId };
+    return { counts: this.counter.result(), documents: this.now, codes: this.codes };
   }
 
   private countBranches(): void {
-    this.counter = new Counter(this.codes, this.coderId, this.counter.result(), this.affected);
+    this.counter = new Counter(this.codes, this.counter.result(), this.affected);
     this.counting = 'branches';
   }
 }
 
 /** Counts codes over documents in one go; see {@link Tallying}. */
-export const tally = (documents: Iterable<PassageColumns>, codes: Table<Code>, coderId: Id | null = null, before?: Tally): Tally =>
-  new Tallying(documents, codes, coderId, before).result();
+export const tally = (documents: Iterable<PassageColumns>, codes: Table<Code>, before?: Tally): Tally =>
+  new Tallying(documents, codes, before).result();
 
 /** Codes whose branch is another in one tree than in the other. */
 function branchesThatDiffer(before: Table<Code>, after: Table<Code>): Set<Id> {
@@ -297,5 +289,4 @@ function branchesThatDiffer(before: Table<Code>, after: Table<Code>): Set<Id> {
 }
 
 /** The counts of {@link tally}, counted from nothing. */
-export const countCodes = (documents: Iterable<PassageColumns>, codes: Table<Code>, coderId: Id | null = null): CodebookCounts =>
-  tally(documents, codes, coderId).counts;
+export const countCodes = (documents: Iterable<PassageColumns>, codes: Table<Code>): CodebookCounts => tally(documents, codes).counts;

@@ -14,7 +14,7 @@ import { bothOf, notOf, type DocumentHere, type Rows } from './document-here';
 import { factHolds } from './facts';
 import { standingTo } from './standing';
 
-/** Answers a condition for a document: flags of the passages that meet it, whether or not they are visible. */
+/** Answers a condition for a document: flags of the passages that meet it. */
 export type Answering = (here: DocumentHere) => Rows;
 
 /**
@@ -29,10 +29,7 @@ export function answeringOf(condition: PassageCondition, study: AskedStudy, with
   if ('carries' in condition) return carrying(condition, study);
   if ('standing' in condition) {
     const other = answeringOf(condition.to, study, within);
-    return (here) => {
-      const others = other(here);
-      return standingTo(here, here.coderId === null ? others : bothOf(others, here.visible()), condition.standing, condition.within);
-    };
+    return (here) => standingTo(here, other(here), condition.standing, condition.within);
   }
   if ('queryId' in condition) {
     const kept = study.tables.query[condition.queryId];
@@ -46,6 +43,7 @@ export function answeringOf(condition: PassageCondition, study: AskedStudy, with
   if ('hasWords' in condition) return hasWords(condition.hasWords, study);
   if ('memo' in condition) return eachRow((here) => (row) => study.passagesWithMemo.has(idOfRow(here.columns, row)) === condition.memo);
   if ('liesIn' in condition) return liesIn(condition.liesIn, study);
+  if ('ofCases' in condition) return ofCases(new Set(condition.ofCases), study);
   if ('kinds' in condition) return (here) => here.every(condition.kinds.length === 0 || condition.kinds.includes(here.document.kind));
   return (here) => here.every(condition.grounds.length === 0 || condition.grounds.includes(here.columns.ground));
 }
@@ -56,6 +54,7 @@ export function needsText(condition: PassageCondition, document: Document, study
   const owned = (): boolean => CaseFinder.needsText(document);
   if ('spokenBy' in condition) return document.speakers.length > 0;
   if ('attributeId' in condition) return study.tables.attribute[condition.attributeId]?.of === 'case' && owned();
+  if ('ofCases' in condition) return condition.ofCases.length > 0 && owned();
   if ('liesIn' in condition) return owned() && condition.liesIn.setIds.some((id) => study.tables.set[id]?.of === 'case');
   if ('hasWords' in condition || ('standing' in condition && condition.within)) return true;
   if (!('queryId' in condition)) return partsWithin(condition).some((part) => needsText(part, document, study, within));
@@ -97,9 +96,9 @@ function eachRow(asking: (here: DocumentHere) => (row: number) => boolean): Answ
 /** Who speaks where a passage begins; nobody speaks in a text without speakers, a recording or a picture. */
 function spokenBy(asked: Extract<PassageCondition, { spokenBy: unknown }>): (here: DocumentHere) => (row: number) => boolean {
   const [cases, names] = [new Set(asked.caseIds), new Set(asked.names)];
-  return ({ columns, document, text }) =>
+  return ({ columns, document, spoken }) =>
     (row) => {
-      const speaker = speakerAt(document, text, columns.starts[row]!);
+      const speaker = speakerAt(document, spoken, columns.starts[row]!);
       switch (asked.spokenBy) {
         case 'interviewers':
           return speaker?.interviewer ?? false;
@@ -144,6 +143,12 @@ function commented({ comment, words }: Extract<PassageCondition, { comment: unkn
   };
 }
 
+/** Of one of some cases; of any passage where none is named. */
+const ofCases = (caseIds: ReadonlySet<Id>, study: AskedStudy): Answering =>
+  caseIds.size === 0
+    ? (here) => here.every()
+    : eachRow((here) => (row) => study.finder.of(here.document, here.spoken, here.place(row)).some((id) => caseIds.has(id)));
+
 /** In a document, a folder or a set; a set of cases holds what is theirs. Where nothing is named, everything is in it. */
 function liesIn({ documentIds, folderIds, setIds }: { documentIds: Id[]; folderIds: Id[]; setIds: Id[] }, study: AskedStudy): Answering {
   const { tables } = study;
@@ -153,7 +158,7 @@ function liesIn({ documentIds, folderIds, setIds }: { documentIds: Id[]; folderI
   const documents = new Set([...documentIds, ...members('document')]);
   const folders = folderIds.map((id) => withFoldersBelow(tables.folder, id));
   const cases = new Set(members('case'));
-  const theirs = eachRow((here) => (row) => study.finder.of(here.document, here.text, here.place(row)).some((id) => cases.has(id)));
+  const theirs = ofCases(cases, study);
   return (here) => {
     if (documents.has(here.document.id) || folders.some((within) => liesWithin(here.document, within))) return here.every();
     return cases.size > 0 ? theirs(here) : here.none();

@@ -9,7 +9,7 @@ import type { StudyState } from '../model/study-state';
 import { caseFinderOf, CodeUseCounter, type CaseFinder } from '../passages/code-use';
 import type { WordSearch } from '../model/word-search';
 import { countCodes } from '../passages/counting';
-import { ExpressionError } from '../words/expression';
+import { ExpressionError, listsByName } from '../words/expression';
 import { WordFinder } from '../words/find-words';
 import { IndexedWords, type IndexedText } from '../words/vocabulary';
 
@@ -36,7 +36,12 @@ export class AskedStudy {
   /** What looks for words in texts of the study; null where what was typed cannot be read. */
   finderOf(search: WordSearch): WordFinder | null {
     try {
-      return new WordFinder({ ...search, unit: 'paragraph' }, this.words.vocabulary, this.language);
+      return new WordFinder(
+        { ...search, unit: 'paragraph' },
+        this.words.vocabulary,
+        this.language,
+        listsByName(Object.values(this.tables.wordList)),
+      );
     } catch (error) {
       if (error instanceof ExpressionError) return null;
       throw error;
@@ -73,7 +78,7 @@ export class AskedStudy {
     const set = this.tables.codeSet[setId];
     if (!set) return [];
     const columns = this.passages();
-    const use = new CodeUseCounter(this.tables.code, this.finder, null, false);
+    const use = new CodeUseCounter(this.tables.code, this.finder, false);
     for (const some of columns) {
       const document: Document | undefined = this.tables.document[some.documentId];
       if (document) use.add(some, document, null);

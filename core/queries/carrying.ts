@@ -48,11 +48,9 @@ function numbered(codeIds: readonly Id[]): Rows {
 type Fits = (columns: PassageColumns) => (coding: number) => boolean;
 
 /** Rows that carry one of some codes. @param wanted flags by number of code; null for any code */
-function rowsCarryingOne({ columns, coderId, count }: DocumentHere, wanted: Rows | null, fits: Fits | null): Rows {
+function rowsCarryingOne({ columns, count }: DocumentHere, wanted: Rows | null, fits: Fits | null): Rows {
   const rows = new Uint8Array(count);
-  const { codingRow, codingCoder } = columns;
-  const coder = coderId === null ? -1 : columns.coders.indexOf(coderId);
-  if (coderId !== null && coder < 0) return rows;
+  const { codingRow } = columns;
   const counts = fits?.(columns);
   const { order, from } = codingsByCode(columns);
   const numbers = codeNumbersOf(columns.codes);
@@ -60,7 +58,6 @@ function rowsCarryingOne({ columns, coderId, count }: DocumentHere, wanted: Rows
     if (wanted && wanted[numbers[local]!] !== 1) continue;
     for (let nth = from[local]!; nth < from[local + 1]!; nth++) {
       const at = order[nth]!;
-      if (coderId !== null && codingCoder[at] !== coder) continue;
       if (counts && !counts(at)) continue;
       rows[codingRow[at]!] = 1;
     }
@@ -115,7 +112,7 @@ function codingsGiven({ coderIds, from, to, ratedFrom, ratedTo, swept }: Given):
 }
 
 /** When a day begins where the researcher is, milliseconds since 1970. @param later days added */
-function dayBegins(day: string, later: number): number {
+export function dayBegins(day: string, later: number): number {
   const [year, month, date] = day.split('-').map(Number) as [number, number, number];
   return new Date(year, month - 1, date + later).getTime();
 }

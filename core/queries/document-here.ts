@@ -1,8 +1,8 @@
 import type { Document, Text } from '../model/document';
-import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
 import type { NearnessUnit } from '../model/passage-condition';
 import { placeOfRow } from '../passages/columns';
+import type { Spoken } from '../text/paragraphs';
 import { isTimed, timeAt } from '../text/timeline';
 import { unitsOf } from '../text/units';
 
@@ -20,19 +20,18 @@ const unitStarts = new WeakMap<Text, Map<TextUnit, Uint32Array>>();
 /** A document that is being asked, with what has to be known of it more than once. */
 export class DocumentHere {
   readonly count: number;
-  private seen: Rows | undefined;
 
   /**
    * @param text only where it was said to be needed
-   * @param coderId whose codings count; null for everybody's
    * @param language BCP 47 tag of the study, for sentences
    */
   constructor(
     readonly columns: PassageColumns,
     readonly document: Document,
     readonly text: Text | null,
-    readonly coderId: Id | null,
     private readonly language: string,
+    /** What says who speaks where: the text itself, or as much of it as is known. */
+    readonly spoken: Spoken | null = text,
   ) {
     this.count = columns.starts.length;
   }
@@ -43,22 +42,6 @@ export class DocumentHere {
 
   every(holds = true): Rows {
     return new Uint8Array(this.count).fill(holds ? 1 : 0);
-  }
-
-  /** The passages there are: of one coder those they marked or gave a code to. */
-  visible(): Rows {
-    return (this.seen ??= this.findVisible());
-  }
-
-  private findVisible(): Rows {
-    const { columns, coderId } = this;
-    if (coderId === null) return this.every();
-    const rows = this.none();
-    const coder = columns.coders.indexOf(coderId);
-    if (coder < 0) return rows;
-    for (let row = 0; row < rows.length; row++) if (columns.markedBy[row] === coder) rows[row] = 1;
-    for (let at = 0; at < columns.codingRow.length; at++) if (columns.codingCoder[at] === coder) rows[columns.codingRow[at]!] = 1;
-    return rows;
   }
 
   place(row: number) {
@@ -110,12 +93,4 @@ export function notOf(a: Rows): Rows {
   const not = new Uint8Array(a.length);
   for (let row = 0; row < not.length; row++) not[row] = 1 - a[row]!;
   return not;
-}
-
-/** How many rows are flagged. */
-export function countOf(rows: Rows): number {
-  let count = 0;
-  // eslint-disable-next-line @typescript-eslint/prefer-for-of -- every passage of the study goes through here
-  for (let row = 0; row < rows.length; row++) count += rows[row]!;
-  return count;
 }

@@ -4,8 +4,9 @@ import type { PassageColumns } from '../model/passage-columns';
 import type { Question } from '../model/query';
 import { idOfRow } from '../passages/columns';
 import { answeringOf, needsText } from './answering';
+import type { Narrowing } from './narrowing';
 import type { AskedStudy } from './asked-study';
-import { countOf, DocumentHere } from './document-here';
+import { DocumentHere } from './document-here';
 
 /** A passage that answers a question. */
 export interface Hit {
@@ -13,13 +14,6 @@ export interface Hit {
   readonly passageId: Id;
   readonly start: number;
   readonly end: number;
-}
-
-/** What everything is looking at: which documents, and whose codings. */
-export interface Scope {
-  readonly documentIds: ReadonlySet<Id>;
-  /** Only codings of this coder count; null for everybody's. */
-  readonly coderId: Id | null;
 }
 
 /** What a part of a question does: how many passages meet it by itself, and how many are left after it and those before it. */
@@ -40,35 +34,40 @@ export class Evaluation {
   constructor(
     private readonly question: Question,
     private readonly study: AskedStudy,
-    private readonly scope: Scope,
+    private readonly narrowing: Narrowing,
   ) {
     this.answering = question.all.map((part) => answeringOf(part, study));
     this.alone = question.all.map(() => 0);
     this.left = question.all.map(() => 0);
   }
 
-  /** Whether a document is asked at all. */
-  concerns(documentId: Id): boolean {
-    return this.scope.documentIds.has(documentId);
+  /** Whether a document is worth asking. */
+  mayConcern(document: Document): boolean {
+    return this.narrowing.mayHold(document);
   }
 
   /** Whether the text of a document must be known. */
   needsText(document: Document): boolean {
-    return needsText({ all: this.question.all }, document, this.study);
+    return this.narrowing.needsSpoken(document) || needsText({ all: this.question.all }, document, this.study);
   }
 
-  /** The rows that answer, ascending. @param text may be null where it was not said to be needed */
-  rowsIn(columns: PassageColumns, document: Document, text: Text | null): number[] {
-    const here = new DocumentHere(columns, document, text, this.scope.coderId, this.study.language);
-    const visible = here.visible();
-    const rows = visible.slice();
-    this.passages += countOf(rows);
+  /** The passages that answer, in reading order. @param text may be null where it was not said to be needed */
+  hitsIn(all: PassageColumns, document: Document, text: Text | null): Hit[] {
+    const columns = this.narrowing.leftOf(all, document, text);
+    return columns ? hitsOf(columns, this.rowsIn(columns, document, text)) : [];
+  }
+
+  /** Rows of what the scope leaves that answer, ascending. */
+  private rowsIn(columns: PassageColumns, document: Document, text: Text | null): number[] {
+    const here = new DocumentHere(columns, document, text, this.study.language);
+    const rows = here.every();
+    this.passages += rows.length;
     for (let at = 0; at < this.answering.length; at++) {
       const met = this.answering[at]!(here);
       let [alone, left] = [0, 0];
       // one walk for all three: every passage of the study goes through here, part by part
       for (let row = 0; row < rows.length; row++) {
-        const holds = met[row]! & visible[row]!;
+        const holds = met[row]!;
         alone += holds;
         left += rows[row]! &= holds;
       }
@@ -87,7 +86,7 @@ export class Evaluation {
 }
 
 /** The passages of some rows as they are listed. */
-export const hitsOf = (columns: PassageColumns, rows: readonly number[]): Hit[] =>
+const hitsOf = (columns: PassageColumns, rows: readonly number[]): Hit[] =>
   rows.map((row) => ({
     documentId: columns.documentId,
     passageId: idOfRow(columns, row),

@@ -28,7 +28,7 @@ export function factHolds({ attributeId, comparison, values }: Fact, study: Aske
   return (here) => {
     const rows = here.none();
     for (let row = 0; row < rows.length; row++) {
-      const ids = study.finder.of(here.document, here.text, here.place(row));
+      const ids = study.finder.of(here.document, here.spoken, here.place(row));
       const key = ids.join();
       let holds = known.get(key);
       if (holds === undefined) {

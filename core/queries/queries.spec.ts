@@ -8,16 +8,18 @@ import type { Id } from '../model/ids';
 import type { Passage } from '../model/passage';
 import type { Carries, PassageCondition } from '../model/passage-condition';
 import { nested, QuestionSchema, type Question } from '../model/query';
+import { EVERYTHING, type Scope } from '../model/scope';
 import type { StudyState } from '../model/study-state';
 import { inReadingOrder, packPassages } from '../passages/columns';
 import { pixelsCovered } from '../passages/pixels';
 import { overlaps } from '../passages/relations';
 import { Bench, someArea, somePassages } from '../testing/make';
 import { Naive } from '../testing/naive-answer';
-import { someCondition } from '../testing/some-conditions';
+import { someCondition, someScope } from '../testing/some-conditions';
 import { AskedStudy } from './asked-study';
-import { Evaluation, hitsOf, type Scope } from './evaluate';
+import { Evaluation } from './evaluate';
 import { waysOut } from './explain';
+import { Narrowing, spokenOf } from './narrowing';
 
 /** A study with a document of every ground, two coders, speakers, cases, attributes, sets and a kept query; its passages come at random. */
 function studyToAsk() {
@@ -99,7 +101,6 @@ describe('asking for passages', () => {
   const { bench, documents, coders, asked } = studyToAsk();
   const [talk, note, tape, plan] = documents;
   const lengths = new Map([...documents].map((one) => [one.id, one.ground.of === 'text' ? one.characters : 60]));
-  const everything = (coderId: Id | null = null): Scope => ({ documentIds: new Set(lengths.keys()), coderId });
 
   /** Passages of every document, with codes of the study. */
   const passagesOf = (document: Document) =>
@@ -132,19 +133,21 @@ describe('asking for passages', () => {
         }),
       );
 
-  function ask(question: Question, scope: Scope = everything(), state: StudyState = bench.state) {
-    const study = new AskedStudy(
+  const studyOf = (state: StudyState) =>
+    new AskedStudy(
       state.tables,
       () => Object.values(state.passages),
       'en',
       () => 0,
     );
-    const evaluation = new Evaluation(question, study, scope);
+
+  function ask(question: Question, scope: Scope = EVERYTHING, state: StudyState = bench.state) {
+    const study = studyOf(state);
+    const evaluation = new Evaluation(question, study, new Narrowing(scope, study));
     const hits = Object.values(state.passages).flatMap((columns) => {
-      if (!evaluation.concerns(columns.documentId)) return [];
       const document = state.tables.document[columns.documentId]!;
       const text = evaluation.needsText(document) ? (bench.texts.get(document.id) ?? null) : null;
-      return hitsOf(columns, evaluation.rowsIn(columns, document, text));
+      return evaluation.mayConcern(document) ? evaluation.hitsIn(columns, document, text) : [];
     });
     return { hits, ids: hits.map((hit) => hit.passageId), parts: evaluation.parts() };
   }
@@ -154,15 +157,15 @@ describe('asking for passages', () => {
     passages: Object.fromEntries(documents.map((document, at) => [document.id, packPassages(document.id, all[at]!, document.ground.of)])),
   });
 
-  it('finds exactly what the definition says: every part and relation, nested, on every ground, for one coder and for all', () => {
+  it('finds exactly what the definition says: every part and relation, nested, on every ground, in the whole study and in every scope', () => {
     const allPassages = fc.tuple(passagesOf(talk), passagesOf(note), passagesOf(tape), passagesOf(plan));
     const someAll = fc.array(someCondition(asked, 3), { maxLength: 3 });
     fc.assert(
-      fc.property(allPassages, someAll, fc.option(fc.constantFrom(...coders)), (all, parts, coderId) => {
+      fc.property(allPassages, someAll, fc.oneof(fc.constant(EVERYTHING), someScope(asked)), (all, parts, scope) => {
         const state = packed(all);
-        const naive = new Naive(state, bench.texts, all.flat(), coderId);
+        const naive = new Naive(state, bench.texts, all.flat(), scope);
         const sorted = all.flatMap((some) => [...some].sort(inReadingOrder));
-        const { ids, parts: counts } = ask({ all: parts }, everything(coderId), state);
+        const { ids, parts: counts } = ask({ all: parts }, scope, state);
         const seen = sorted.filter((passage) => naive.isSeen(passage));
         const meeting = (asked: PassageCondition) => seen.filter((passage) => naive.meets(passage, asked)).map((passage) => passage.id);
         assert.deepEqual(ids, meeting({ all: parts }));
@@ -216,13 +219,38 @@ describe('asking for passages', () => {
           });
         const question = QuestionSchema.parse(nested(old));
         assert.deepEqual(
-          ask(question, everything(), state).ids,
+          ask(question, EVERYTHING, state).ids,
           expected.map((one) => one.id),
         );
       }),
       { numRuns: 300 },
     );
     expect(nested({ all: 'no question' })).toEqual({ all: 'no question' });
+  });
+
+  it('leaves the same of a scope whether all of a text is known or only who speaks where', () => {
+    const allPassages = fc.tuple(passagesOf(talk), passagesOf(note), passagesOf(tape), passagesOf(plan));
+    fc.assert(
+      fc.property(allPassages, someScope(asked), (all, scope) => {
+        const state = packed(all);
+        const study = studyOf(state);
+        for (const document of documents) {
+          const text = bench.texts.get(document.id) ?? null;
+          const here = state.tables.document[document.id]!;
+          const columns = state.passages[document.id]!;
+          const [whole, spoken] = [new Narrowing(scope, study), new Narrowing(scope, study)];
+          const turns = text && spokenOf(text);
+          const left = whole.leftOf(columns, here, text);
+          assert.deepEqual(spoken.leftOf(columns, here, turns)?.ids, left?.ids);
+          assert.deepEqual(spoken.casesIn(here, turns), whole.casesIn(here, text));
+          // no passage is left of a document that is not in the scope
+          if (left) assert.ok(whole.holds(here, text) && whole.mayHold(here));
+          // asked again, the very same
+          assert.equal(whole.leftOf(columns, here, text), left);
+        }
+      }),
+      { numRuns: 400 },
+    );
   });
 
   it('is answered by nothing where it asks for what is gone, or for itself', () => {
@@ -233,10 +261,10 @@ describe('asking for passages', () => {
       { id: bench.newId(), documentId: talk.id, start: 0, end: 5, comment: '', coderId: coders[0], createdAt: 1, codings: [] },
     ];
     const study = { ...packed([lines, [], [], []]), tables: { ...state.tables, query: { [queryId]: circle } } };
-    expect(ask({ all: [{ queryId }] }, everything(), study).ids).toEqual([]);
+    expect(ask({ all: [{ queryId }] }, EVERYTHING, study).ids).toEqual([]);
     for (const gone of [{ queryId: bench.newId() }, { attributeId: bench.newId(), comparison: 'is not known' as const, values: [] }])
-      expect(ask({ all: [gone] }, everything(), study).ids).toEqual([]);
-    expect(ask({ all: [] }, everything(), study).ids.length).toBe(1);
+      expect(ask({ all: [gone] }, EVERYTHING, study).ids).toEqual([]);
+    expect(ask({ all: [] }, EVERYTHING, study).ids.length).toBe(1);
   });
 
   describe('that finds nothing', () => {
@@ -250,17 +278,11 @@ describe('asking for passages', () => {
     small.code(one, 0, 20, help);
     small.code(one, 10, 30, doors);
     small.code(two, 0, 10, doors);
-    const study = new AskedStudy(
-      small.state.tables,
-      () => Object.values(small.state.passages),
-      'en',
-      () => 0,
-    );
-    const all: Scope = { documentIds: new Set([one.id, two.id]), coderId: null };
+    const study = studyOf(small.state);
     const count = (question: Question, scope: Scope): Promise<number> => {
-      const evaluation = new Evaluation(question, study, scope);
+      const evaluation = new Evaluation(question, study, new Narrowing(scope, study));
       for (const columns of Object.values(small.state.passages))
-        if (evaluation.concerns(columns.documentId)) evaluation.rowsIn(columns, small.state.tables.document[columns.documentId]!, null);
+        evaluation.hitsIn(columns, small.state.tables.document[columns.documentId]!, null);
       return Promise.resolve(evaluation.found);
     };
     const carries = (how: Carries['carries'], ...codeIds: Id[]): Carries => ({
@@ -268,8 +290,8 @@ describe('asking for passages', () => {
       codes: { codeIds, setIds: [], withUnder: false },
       reach: 'passage',
     });
-    const ways = async (parts: PassageCondition[], scope = all) =>
-      (await waysOut({ all: parts }, count, scope, all)).map(({ change, found }) => [change?.do ?? 'whole study', found]);
+    const ways = async (parts: PassageCondition[], scope = EVERYTHING) =>
+      (await waysOut({ all: parts }, count, scope)).map(({ change, found }) => [change?.do ?? 'whole study', found]);
 
     it('is explained by the single changes that bring something back, the best first', async () => {
       expect(await ways([carries('all', help, doors)])).toEqual([
@@ -284,7 +306,9 @@ describe('asking for passages', () => {
       ).toEqual([2, 1]);
       expect(await ways([carries('any', category)])).toEqual([['with under', 2]]);
       expect(await ways([{ standing: 'before', to: carries('any', doors), within: { count: 0, unit: 'second' } }])).toEqual([]);
-      expect(await ways([carries('any', help)], { documentIds: new Set([two.id]), coderId: null })).toEqual([['whole study', 1]]);
+      expect(await ways([carries('any', help)], { parts: [{ liesIn: { documentIds: [two.id], folderIds: [], setIds: [] } }] })).toEqual([
+        ['whole study', 1],
+      ]);
       // to ask for nothing at all would be to give the question up
       expect(await ways([carries('any', rare)])).toEqual([]);
     });

@@ -4,6 +4,7 @@ import type { Id } from '../model/ids';
 import type { Carries, CodesAsked, Fact, PassageCondition, SpokenBy, Standing, Within } from '../model/passage-condition';
 import type { Question } from '../model/query';
 import { nameOfRecord, type TableType } from '../model/records';
+import type { Scope, ScopeGiven, ScopePart } from '../model/scope';
 import type { StudyState } from '../model/study-state';
 import type { WordSearch } from '../model/word-search';
 import { counted } from '../text/counted';
@@ -70,6 +71,7 @@ export function conditionWords(condition: PassageCondition, names: NameOf): stri
   if ('hasWords' in condition) return `hold the words ${quoted(condition.hasWords.typed)}${searchWords(condition.hasWords)}`;
   if ('memo' in condition) return condition.memo ? 'have a memo' : 'have no memo';
   if ('attributeId' in condition) return factWords(condition, names);
+  if ('ofCases' in condition) return `are of ${orOf(condition.ofCases.map((id) => names('case', id))) || 'anybody'}`;
   if ('queryId' in condition) return `answer the query ${quoted(names('query', condition.queryId))}`;
   if ('kinds' in condition) return `lie in ${orOf(condition.kinds.map((kind) => KINDS_IN_WORDS[kind])) || 'any kind of document'}`;
   if ('grounds' in condition) return `are ${orOf(condition.grounds.map((ground) => GROUNDS_IN_WORDS[ground])) || 'words, spans or areas'}`;
@@ -170,3 +172,41 @@ export function changeWords(change: SingleChange | null, names: NameOf): string 
       return 'within' in change.at && change.at.within ? withinWords({ ...change.at.within, count: change.number }) : 'further away';
   }
 }
+
+/** A part of a scope in as few words as say it: “interviews”, “home is Saltpans”, “without the interviewer”. */
+export function scopePartWords(part: ScopePart, names: NameOf): string {
+  if ('kinds' in part) return andOf(part.kinds.map((kind) => KINDS_IN_WORDS[kind])) || 'all documents';
+  if ('ofCases' in part) return andOf(part.ofCases.map((id) => names('case', id))) || 'everybody';
+  if ('attributeId' in part) {
+    const { attributeId, comparison, values } = part;
+    const shown = comparison.endsWith('known') ? '' : ` ${orOf(values.map(showValue)) || '…'}`;
+    return attributeId ? `${names('attribute', attributeId)} ${comparison === 'is one of' ? 'is' : comparison}${shown}` : 'an attribute';
+  }
+  if ('spokenBy' in part)
+    return part.spokenBy === 'others'
+      ? 'without the interviewer'
+      : part.spokenBy === 'interviewers'
+        ? 'the interviewer alone'
+        : `said by ${orOf([...part.caseIds.map((id) => names('case', id)), ...part.names]) || '…'}`;
+  if ('answers' in part) return `answers to ${orOf(part.answers.map((id) => quoted(names('question', id)))) || '…'}`;
+  const { documentIds, folderIds, setIds } = part.liesIn;
+  const places = [
+    ...documentIds.map((id) => names('document', id)),
+    ...folderIds.map((id) => names('folder', id)),
+    ...setIds.map((id) => `the set ${names('set', id)}`),
+  ];
+  return places.length > 0 ? `in ${orOf(places)}` : 'in any document';
+}
+
+/** Whose codings, and of when, in as few words as say it. */
+export function scopeGivenWords({ coderIds, from, to }: ScopeGiven, names: NameOf): string {
+  const who = coderIds ? `coded by ${andOf(coderIds.map((id) => names('coder', id)))}` : 'coded';
+  return [who, from ? `from ${from}` : '', to ? `to ${to}` : ''].filter(Boolean).join(' ');
+}
+
+/** A scope in a sentence. */
+export const scopeWords = ({ parts, given }: Scope, names: NameOf): string =>
+  [...parts.map((part) => scopePartWords(part, names)), ...(given ? [scopeGivenWords(given, names)] : [])].join(' · ') || 'the whole study';
+
+const andOf = (some: readonly string[]): string =>
+  some.length < 3 ? some.join(' and ') : `${some.slice(0, -1).join(', ')} and ${some.at(-1)}`;

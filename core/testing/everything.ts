@@ -5,6 +5,10 @@ import { changeMembers } from '../commands/sets';
 import { codePlace } from '../commands/passages';
 import { addMemo, linkMemo } from '../commands/memos';
 import { ownDocuments, ownStretch } from '../commands/cases';
+import { addProposition, noteOnCase } from '../commands/propositions';
+import { keepScope } from '../commands/scopes';
+import { keepSearch } from '../commands/searches';
+import { addWordList } from '../commands/word-lists';
 import type { StudyBundle } from '../formats/study-file/bundle';
 import { readStudyFile } from '../formats/study-file/read-study-file';
 import { addressOf } from '../model/address';
@@ -49,6 +53,34 @@ export async function benchWithEverything(): Promise<Bench> {
   };
   for (const id of [tape.id, plan.id])
     for (const [at, codeId] of codes.entries()) bench.do(codePlace({ documentId: id, place: ground(id, at), codeIds: [codeId] }));
+  const [setId] = Object.keys(bench.state.tables.set) as [Id];
+  const [attributeId] = Object.keys(bench.state.tables.attribute) as [Id];
+  bench.do(
+    keepScope('Some', {
+      parts: [
+        { liesIn: { documentIds: [first.id], folderIds: Object.keys(bench.state.tables.folder), setIds: [setId] } },
+        { ofCases: [caseId] },
+        { spokenBy: 'these', caseIds: [caseId], names: ['Ann'] },
+        { answers: Object.keys(bench.state.tables.question) },
+        { attributeId, comparison: 'is', values: ['44'] },
+      ],
+      given: { coderIds: [coderId] },
+    }),
+  );
+  bench.do(addWordList({ name: 'ferry', words: ['boat', 'last ferry'] }));
+  bench.do(keepSearch('Ferries', { typed: '[ferry] not late', match: 'whole words', capitals: false, accents: false, unit: 'turn' }));
+  const carries = (codeId: Id) => ({
+    carries: 'any' as const,
+    codes: { codeIds: [codeId], setIds: [], withUnder: false },
+    reach: 'passage' as const,
+  });
+  const waiting = {
+    name: 'Who waits also worries',
+    where: [{ has: true, that: { standing: 'overlaps' as const, to: carries(codes[0]!) } }],
+    then: [{ has: false, that: { all: [carries(codes[1]!), { attributeId, comparison: 'is' as const, values: ['44'] }] } }],
+  };
+  bench.do(addProposition(waiting));
+  bench.do(noteOnCase(Object.keys(bench.state.tables.proposition)[0]!, caseId, 'She never waited.'));
   bench.do(belongTo([first.id], tape.id));
   bench.do(ownStretch(caseId, { documentId: tape.id, start: 10, end: 40 }, true));
   // a memo that is linked to everything there is, and speaks of it in its text

@@ -3,11 +3,16 @@ import { hasText, type Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { Passage } from '../model/passage';
 import type { Carries, PassageCondition, Stands } from '../model/passage-condition';
+import type { Scope } from '../model/scope';
 import type { StudyState } from '../model/study-state';
 import type { WordSearch } from '../model/word-search';
 import { after, before, inside, overlaps, samePlace } from '../passages/relations';
 import { isTimed, timeAt } from '../text/timeline';
 import { unitsOf } from '../text/units';
+
+/** Somebody is to be chosen who speaks, and nobody is yet. */
+const isNobody = (part: PassageCondition): boolean =>
+  'spokenBy' in part && part.spokenBy === 'these' && part.caseIds.length + part.names.length === 0;
 
 const flat = ({ start, end }: Passage) => ({ start, end });
 
@@ -17,15 +22,21 @@ export class Naive {
     private readonly state: StudyState,
     private readonly texts: ReadonlyMap<Id, Text>,
     private readonly passages: readonly Passage[],
-    private readonly coderId: Id | null,
+    private readonly scope: Scope,
   ) {}
 
   private codings(passage: Passage) {
-    return passage.codings.filter((coding) => this.coderId === null || coding.coderId === this.coderId);
+    return passage.codings.filter((coding) => this.isGiven(coding));
   }
 
   isSeen(passage: Passage): boolean {
-    return this.coderId === null || passage.coderId === this.coderId || this.codings(passage).length > 0;
+    const asked = this.scope.parts.filter((part) => !('answers' in part && part.answers.length === 0) && !isNobody(part));
+    return asked.every((part) => this.meets(passage, part)) && (this.isGiven(passage) || this.codings(passage).length > 0);
+  }
+
+  private isGiven({ coderId, createdAt }: { readonly coderId: Id; readonly createdAt: number }): boolean {
+    const { coderIds, from } = this.scope.given ?? {};
+    return (coderIds?.includes(coderId) ?? true) && (from === undefined || createdAt >= new Date(1970, 0, 5).getTime());
   }
 
   meets(passage: Passage, asked: PassageCondition): boolean {
@@ -68,6 +79,7 @@ export class Naive {
         speaker?.caseId === one.id ||
         (!speaker?.caseId && !speaker?.interviewer && one.documentIds.includes(document.id)),
     );
+    if ('ofCases' in asked) return asked.ofCases.length === 0 || cases.some((one) => asked.ofCases.includes(one.id));
     if ('attributeId' in asked) {
       const attribute = tables.attribute[asked.attributeId]!;
       const owners = attribute.of === 'case' ? cases : [document];
@@ -111,7 +123,9 @@ export class Naive {
 
   private carries(passage: Passage, { carries, number = 1, codes, reach, given }: Carries): boolean {
     const looked =
-      reach === 'passage' ? [passage] : this.passages.filter((one) => one.documentId === passage.documentId && overlaps(one, passage));
+      reach === 'passage'
+        ? [passage]
+        : this.passages.filter((one) => one.documentId === passage.documentId && this.isSeen(one) && overlaps(one, passage));
     const seen = looked
       .flatMap((one) => this.codings(one))
       .filter(

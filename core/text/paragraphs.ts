@@ -12,8 +12,11 @@ export function paragraphAt(paragraphs: readonly Paragraph[], position: number):
   return Math.max(0, low - 1);
 }
 
+/** What of a text says who speaks where. */
+export type Spoken = Pick<Text, 'paragraphs'>;
+
 /** Who speaks at a position; undefined where nobody does, or where there is no text. */
-export const speakerAt = (document: Pick<Document, 'speakers'>, text: Text | null, position: number): Speaker | undefined =>
+export const speakerAt = (document: Pick<Document, 'speakers'>, text: Spoken | null, position: number): Speaker | undefined =>
   document.speakers[text?.paragraphs[paragraphAt(text.paragraphs, position)]?.speaker ?? -1];
 
 /**

@@ -22,7 +22,7 @@ export class ExpressionError extends Error {
 }
 
 interface Sign {
-  readonly kind: 'word' | 'phrase' | 'open' | 'close' | 'and' | 'or' | 'not' | 'within';
+  readonly kind: 'word' | 'phrase' | 'list' | 'open' | 'close' | 'and' | 'or' | 'not' | 'within';
   readonly text: string;
   readonly at: number;
   readonly number?: number;
@@ -31,29 +31,37 @@ interface Sign {
 /** Parentheses within each other. */
 const DEEPEST = 50;
 
+/** The words of a list by its name; undefined where there is no such list. */
+export type WordListsByName = (name: string) => readonly string[] | undefined;
+
 /**
  * Reads what is typed to look for words: `boat and (night or "last boat") not queue`, `help within 5 words of late`.
- * Words beside each other are all wanted, as with `and`; words in quotation marks follow each other. `and`, `or`,
+ * Words beside each other are all wanted, as with `and`; words in quotation marks follow each other; `[a name]` is any word
+ * of the list that is called so. `and`, `or`,
  * `not` and `within` are looked for as words where they stand in quotation marks.
  * @throws ExpressionError
  */
-export function readExpression(typed: string): WordExpression | null {
+export function readExpression(typed: string, lists: WordListsByName = () => undefined): WordExpression | null {
   const signs = signsIn(typed);
   if (signs.length === 0) return null;
-  const reader = new Reader(signs, typed.length);
+  const reader = new Reader(signs, typed.length, lists);
   return reader.whole();
 }
 
 function signsIn(typed: string): Sign[] {
   const signs: Sign[] = [];
-  const pattern = /\s+|"([^"]*)("|$)|[“”„«»]([^“”„«»]*)([“”„«»]|$)|\(|\)|within\s+(\d+)\s+(?:words?\s+)?of\b|[^\s()"“”„«»]+/giu;
+  const pattern =
+    /\s+|"([^"]*)("|$)|[“”„«»]([^“”„«»]*)([“”„«»]|$)|\[([^\]]*)(\]|$)|\(|\)|within\s+(\d+)\s+(?:words?\s+)?of\b|[^\s()["“”„«»]+/giu;
   for (const match of typed.matchAll(pattern)) {
-    const [text, straight, straightEnd, curly, curlyEnd, distance] = match;
+    const [text, straight, straightEnd, curly, curlyEnd, list, listEnd, distance] = match;
     const at = match.index;
     if (!text.trim()) continue;
     if (straight !== undefined || curly !== undefined) {
       if (!(straightEnd ?? curlyEnd)) throw new ExpressionError('A quotation mark is not closed.', at);
       signs.push({ kind: 'phrase', text: straight ?? curly ?? '', at });
+    } else if (list !== undefined) {
+      if (!listEnd) throw new ExpressionError('A bracket is not closed.', at);
+      signs.push({ kind: 'list', text: list, at });
     } else if (distance !== undefined) signs.push({ kind: 'within', text, at, number: Number(distance) });
     else if (text === '(' || text === ')') signs.push({ kind: text === '(' ? 'open' : 'close', text, at });
     else {
@@ -71,6 +79,7 @@ class Reader {
   constructor(
     private readonly signs: readonly Sign[],
     private readonly length: number,
+    private readonly lists: WordListsByName,
   ) {}
 
   whole(): WordExpression {
@@ -131,6 +140,15 @@ class Reader {
         if (words.length === 0) throw new ExpressionError('There is nothing between the quotation marks.', sign.at);
         return { phrase: words };
       }
+      case 'list': {
+        const words = this.lists(sign.text.trim());
+        if (!words)
+          throw new ExpressionError(
+            `There is no word list “${sign.text.trim()}”. To look for the word itself, leave the brackets out.`,
+            sign.at,
+          );
+        return { any: words.map((line) => ({ phrase: line.split(/\s+/u).filter(Boolean) })) };
+      }
       default:
         throw new ExpressionError(`“${sign.text}” stands where a word should. To look for it, put it in quotation marks.`, sign.at);
     }
@@ -145,6 +163,18 @@ class Reader {
 
   private startsPart(): boolean {
     const kind = this.signs[this.next]?.kind;
-    return kind === 'word' || kind === 'phrase' || kind === 'open' || kind === 'not';
+    return kind === 'word' || kind === 'phrase' || kind === 'list' || kind === 'open' || kind === 'not';
   }
 }
+
+/** Word lists by their names, whatever the capitals. */
+export function listsByName(lists: Iterable<{ readonly name: string; readonly words: readonly string[] }>): WordListsByName {
+  const byName = new Map([...lists].map(({ name, words }) => [name.toLocaleLowerCase(), words]));
+  return (name) => byName.get(name.toLocaleLowerCase());
+}
+
+/** What was typed, with a word list under another name. */
+export const listsRenamed = (typed: string, before: string, after: string): string =>
+  typed.replace(/\[([^\]]*)\]/gu, (whole, name: string) =>
+    name.trim().toLocaleLowerCase() === before.toLocaleLowerCase() ? `[${after}]` : whole,
+  );

@@ -3,7 +3,7 @@ import type { Stretch } from '../model/stretch';
 import type { HitUnit, WordSearch } from '../model/word-search';
 import { wordsWithin } from '../text/stretch';
 import { sentencesIn, unitsOf } from '../text/units';
-import { ExpressionError, readExpression, type WordExpression } from './expression';
+import { ExpressionError, readExpression, type WordExpression, type WordListsByName } from './expression';
 import { stemsOf } from './stems';
 import { eachWord } from './tokens';
 import { foldedBy, type Folding, type IndexedText, type Vocabulary } from './vocabulary';
@@ -35,14 +35,16 @@ export class WordFinder {
   /**
    * @param vocabulary the one that texts are indexed with
    * @param language BCP 47 tag of the study, for sentences and word forms
+   * @param lists word lists of the study, by name
    * @throws ExpressionError where what was typed cannot be read, or asks for nothing
    */
   constructor(
     search: WordSearch,
     private readonly vocabulary: Vocabulary,
     private readonly language: string,
+    lists?: WordListsByName,
   ) {
-    const expression = readExpression(search.typed);
+    const expression = readExpression(search.typed, lists);
     if (!expression) throw new ExpressionError('Write words to look for.', 0);
     this.unit = search.unit;
     if (search.unit === 'words' && !findsWords(expression))
@@ -97,17 +99,7 @@ export class WordFinder {
 
   /** Conditions between words hold within the unit; of single words within their paragraph. @param places paragraphs to look at; null for all */
   private unitsOf(text: Text, places: ReadonlySet<number> | null): readonly Stretch[] {
-    if (this.unit === 'turn') return unitsOf(text, 'turn', this.language);
-    if (this.unit === 'document') {
-      const [first, last] = [text.paragraphs[0], text.paragraphs.at(-1)];
-      return first && last ? [{ start: first.body, end: last.end }] : [];
-    }
-    const looked = places ? text.paragraphs.filter((_, at) => places.has(at)) : text.paragraphs;
-    return looked.flatMap((paragraph) =>
-      this.unit === 'sentence'
-        ? sentencesIn(text.text, paragraph, this.language)
-        : (wordsWithin(text.text, paragraph.body, paragraph.end) ?? []),
-    );
+    return hitUnitsIn(text, this.unit, this.language, places);
   }
 
   private compile(expression: WordExpression, search: WordSearch): Compiled {
@@ -147,6 +139,19 @@ export class WordFinder {
       return runs;
     };
   }
+}
+
+/** The units that a hit can be in a text; of words by themselves their paragraphs. @param places paragraphs to look at; null for all */
+export function hitUnitsIn(text: Text, unit: HitUnit, language: string, places: ReadonlySet<number> | null): readonly Stretch[] {
+  if (unit === 'turn') return unitsOf(text, 'turn', language);
+  if (unit === 'document') {
+    const [first, last] = [text.paragraphs[0], text.paragraphs.at(-1)];
+    return first && last ? [{ start: first.body, end: last.end }] : [];
+  }
+  const looked = places ? text.paragraphs.filter((_, at) => places.has(at)) : text.paragraphs;
+  return looked.flatMap((paragraph) =>
+    unit === 'sentence' ? sentencesIn(text.text, paragraph, language) : (wordsWithin(text.text, paragraph.body, paragraph.end) ?? []),
+  );
 }
 
 /** Which words of a vocabulary are the one that was typed: flags that grow with it. */

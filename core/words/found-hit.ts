@@ -3,6 +3,7 @@ import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
 import type { Stretch } from '../model/stretch';
 import { codesByRow } from '../passages/codes-by-row';
+import type { CaseFinder } from '../passages/code-use';
 import { IntervalIndex } from '../passages/interval-index';
 import { paragraphAt, speakerAt } from '../text/paragraphs';
 import type { WordHit } from './find-words';
@@ -16,7 +17,9 @@ export interface FoundHit extends Stretch {
   readonly said: string;
   readonly after: string;
   readonly speaker: string;
-  /** Codes of passages that overlap it, in the scope of a coder those of that coder. */
+  /** The cases whose words it is. */
+  readonly caseIds: readonly Id[];
+  /** Codes of passages in scope that overlap it. */
   readonly codeIds: readonly Id[];
 }
 
@@ -25,17 +28,17 @@ const AROUND = 60;
 /** Characters of a unit that are shown. */
 const SAID = 600;
 
-/** Hits of one document as they are shown. @param coderId whose codes count; null for everybody's */
+/** Hits of one document as they are shown. @param columns its passages as far as they are looked at @param finder says whose words it is */
 export function shownHits(
   document: Document,
   text: Text,
   columns: PassageColumns | undefined,
-  coderId: Id | null,
+  finder: CaseFinder,
   hits: readonly WordHit[],
 ): FoundHit[] {
   // most texts of a rare word: nothing is looked up for them
   if (hits.length === 0) return [];
-  const codes = codesAt(columns, coderId);
+  const codes = codesAt(columns);
   return hits.map(({ start, end, words }) => {
     const first = text.paragraphs[paragraphAt(text.paragraphs, start)];
     const last = text.paragraphs[paragraphAt(text.paragraphs, end - 1)];
@@ -52,15 +55,16 @@ export function shownHits(
       said: text.text.slice(start, Math.min(end, start + SAID)),
       after: text.text.slice(end, to),
       speaker: speakerAt(document, text, start)?.name ?? '',
+      caseIds: finder.of(document, text, { start, end }),
       codeIds: codes(start, end),
     };
   });
 }
 
-function codesAt(columns: PassageColumns | undefined, coderId: Id | null): (start: number, end: number) => Id[] {
+function codesAt(columns: PassageColumns | undefined): (start: number, end: number) => Id[] {
   if (!columns) return () => [];
   const index = new IntervalIndex(columns);
-  const byRow = codesByRow(columns, coderId === null ? null : new Set([coderId]));
+  const byRow = codesByRow(columns);
   return (start, end) => {
     const locals = new Set(index.overlapping(start, end).flatMap((row) => byRow[row] ?? []));
     return [...locals].map((local) => columns.codes[local]!);

@@ -2,7 +2,7 @@ import { computed, effect, inject, Injectable, signal, untracked } from '@angula
 import { Store } from '@ngrx/store';
 import type { Id } from '@core/model/ids';
 import type { CodeUse } from '@core/passages/code-use';
-import { selectCases, selectCodes, selectData, selectPassages, selectQueryScope } from '../../state/study.selectors';
+import { selectCases, selectCodes, selectData, selectPassages, selectScope } from '../../state/study.selectors';
 import { AnalysisService } from '../../workers/analysis-service';
 
 /** Milliseconds without a change before the use of codes is counted anew. */
@@ -17,7 +17,7 @@ export class CodeUseHere {
   private readonly codes = this.store.selectSignal(selectCodes);
   private readonly cases = this.store.selectSignal(selectCases);
   private readonly passages = this.store.selectSignal(selectPassages);
-  private readonly scope = this.store.selectSignal(selectQueryScope);
+  private readonly scope = this.store.selectSignal(selectScope);
   /** Counting words reads every text, so it is done only where somebody looks. */
   readonly withWords = signal(false);
   /** By code; null before the first answer. What is shown while it is counted anew is the last answer. */

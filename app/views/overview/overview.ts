@@ -19,7 +19,7 @@ import {
   selectCodes,
   selectHistory,
   selectMemos,
-  selectCoderPassages,
+  selectScopedPassages,
   selectScopedDocuments,
   selectStudy,
   selectData,
@@ -46,7 +46,7 @@ export class Overview {
   private readonly data = this.store.selectSignal(selectData);
   protected readonly study = this.store.selectSignal(selectStudy);
   protected readonly documents = this.store.selectSignal(selectScopedDocuments);
-  private readonly passages = this.store.selectSignal(selectCoderPassages);
+  private readonly passages = this.store.selectSignal(selectScopedPassages);
   private readonly codes = this.store.selectSignal(selectCodes);
   private readonly cases = this.store.selectSignal(selectCases);
   private readonly memos = this.store.selectSignal(selectMemos);

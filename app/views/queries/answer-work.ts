@@ -21,7 +21,7 @@ import { saveFile } from '../../ui/save-file';
 import { Ask } from '../../ui/dialogs/ask';
 import { ChooseCode, wantedCodes } from '../../ui/picker/choose-code';
 import { Asking } from './asking';
-import { AskedHere } from './sentence/asked-here';
+import { AskedHere } from '../../ui/sentence/asked-here';
 
 /** What is done with the passages that answer a question. */
 @Injectable()

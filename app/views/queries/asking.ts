@@ -5,7 +5,7 @@ import type { PassageCondition } from '@core/model/passage-condition';
 import { chosenPart } from '@core/queries/open-parts';
 import { groupsBy, type Grouping } from '@core/queries/groups';
 import { sinceSeen } from '@core/queries/seen';
-import { selectData, selectQueries, selectQueryScope, selectSortedDocuments } from '../../state/study.selectors';
+import { selectData, selectQueries, selectScope, selectScopedDocuments, selectSortedDocuments } from '../../state/study.selectors';
 import { AnalysisService } from '../../workers/analysis-service';
 import { QueryDraft } from './query-draft';
 
@@ -16,8 +16,9 @@ export class Asking {
   private readonly analysis = inject(AnalysisService);
   private readonly draft = inject(QueryDraft);
   private readonly data = this.store.selectSignal(selectData);
-  private readonly scope = this.store.selectSignal(selectQueryScope);
+  private readonly scope = this.store.selectSignal(selectScope);
   private readonly documents = this.store.selectSignal(selectSortedDocuments);
+  private readonly scopedDocuments = this.store.selectSignal(selectScopedDocuments);
   private readonly queries = this.store.selectSignal(selectQueries);
   readonly question = this.draft.question;
   /** Each part as it is asked; null for one that is still to be chosen. */
@@ -47,13 +48,17 @@ export class Asking {
   readonly counts = computed(() => {
     const parts = this.shown()?.parts;
     let at = 0;
-    return parts && this.parts().map((part) => (part ? (parts[at++] ?? null) : null));
+    const next = (): readonly number[] | null => {
+      const count = parts?.[at++];
+      return count ? [count.alone, count.left] : null;
+    };
+    return parts && this.parts().map((part) => (part ? next() : null));
   });
   /** What the answer is set side by side by; null for one list. */
   readonly grouping = signal<Grouping | null>(null);
   private readonly groups = computed(() => {
     const [grouping, data] = [this.grouping(), this.data()];
-    return grouping && data ? groupsBy(grouping, data, this.scope().documentIds) : [];
+    return grouping && data ? groupsBy(grouping, data, new Set(this.scopedDocuments().map((document) => document.id))) : [];
   });
   private readonly compared = resource({
     params: () => {

@@ -13,7 +13,7 @@ import { selectData, selectQueries } from '../../state/study.selectors';
 import { Ask } from '../../ui/dialogs/ask';
 import { mayGo } from '../../ui/dialogs/may-go';
 import { Asking } from './asking';
-import { AskedHere } from './sentence/asked-here';
+import { AskedHere } from '../../ui/sentence/asked-here';
 
 /** Queries that are kept by name: keeping, asking again, taking to another study. */
 @Injectable()

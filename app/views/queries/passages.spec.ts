@@ -148,7 +148,7 @@ describe('asking for passages', () => {
 
   it('names the scope where that is what leaves nothing', async () => {
     await choose('Waiting');
-    TestBed.inject(Store).dispatch(ScopeActions.kindsChosen({ kinds: ['article'] }));
+    TestBed.inject(Store).dispatch(ScopeActions.chosen({ scope: { parts: [{ kinds: ['article'] }] } }));
     await queries.settle();
     await queries.click(queries.button('looking at the whole study'));
     expect(summary()).toBe('2 passages in 1 document');

@@ -22,7 +22,7 @@ import type { Group, Grouping } from '@core/queries/groups';
 import { ANSWER_ORDERS, inOrder, type AnswerOrder } from '@core/queries/answer-rows';
 import { changeWords } from '@core/queries/words';
 import { counted } from '@core/text/counted';
-import { ScopeActions } from '../../state/study.actions';
+import { ScopeChoice } from '../../state/scope-choice';
 import { selectData, selectQueries, selectStudy } from '../../state/study.selectors';
 import { Ways } from '../../state/ways';
 import { Counted } from '../../ui/counted/counted';
@@ -34,10 +34,10 @@ import { AnswerWork } from './answer-work';
 import { Asking } from './asking';
 import { KeptQueries } from './kept-queries';
 import { EMPTY_QUESTION, QueryDraft } from './query-draft';
-import { AskedHere } from './sentence/asked-here';
-import { ConditionList } from './sentence/condition-list';
+import { AskedHere } from '../../ui/sentence/asked-here';
+import { ConditionList } from '../../ui/sentence/condition-list';
 import { QueryTabs } from './query-tabs';
-import { NEW_CARRIES } from './sentence/new-part';
+import { NEW_CARRIES } from '../../ui/sentence/new-part';
 
 const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
 
@@ -57,6 +57,8 @@ export class Passages {
   private readonly ways = inject(Ways);
   private readonly draft = inject(QueryDraft);
   private readonly here = inject(AskedHere);
+  private readonly scopeChoice = inject(ScopeChoice);
+  protected readonly countedAs = ['Passages of which this alone holds', 'Passages left after this and what stands above it'];
   private readonly results = viewChild<ElementRef<HTMLElement>>('results');
   private readonly study = this.store.selectSignal(selectStudy);
   private readonly data = this.store.selectSignal(selectData);
@@ -113,6 +115,7 @@ export class Passages {
   });
 
   constructor() {
+    this.here.gone.set(() => this.draft.question().gone);
     memosAreAbout(() => {
       const kept = this.asking.kept();
       return kept ? { type: 'query', id: kept.id } : null;
@@ -159,7 +162,7 @@ export class Passages {
   }
 
   protected take(way: WayOut): void {
-    if (!way.change) this.store.dispatch(ScopeActions.cleared());
+    if (!way.change) this.scopeChoice.clear();
     this.askAs(way.question);
   }
 

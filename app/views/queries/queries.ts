@@ -1,13 +1,14 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import type { Id } from '@core/model/ids';
 import { Passages } from './passages';
+import { Propositions } from './propositions/propositions';
 import { Swept } from './words/swept';
 import { Words } from './words/words';
 
 /** Asking the material: passages by what they do, words in texts, and going through what a sweep has coded. */
 @Component({
   selector: 'fl-queries',
-  imports: [Passages, Swept, Words],
+  imports: [Passages, Propositions, Swept, Words],
   template: `
     @switch (view()) {
       @case ('words') {
@@ -20,6 +21,11 @@ import { Words } from './words/words';
           <fl-swept />
         }
       }
+      @case ('propositions') {
+        @defer (on immediate) {
+          <fl-propositions />
+        }
+      }
       @default {
         <fl-passages [query]="query()" />
       }
@@ -29,7 +35,8 @@ import { Words } from './words/words';
     :host,
     fl-passages,
     fl-words,
-    fl-swept {
+    fl-swept,
+    fl-propositions {
       display: contents;
     }
   `,

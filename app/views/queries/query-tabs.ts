@@ -27,11 +27,12 @@ import { selectPassages } from '../../state/study.selectors';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class QueryTabs {
-  readonly here = input.required<'passages' | 'words' | 'swept'>();
+  readonly here = input.required<'passages' | 'words' | 'swept' | 'propositions'>();
   protected readonly views = [
     { view: 'passages', name: 'Passages' },
     { view: 'words', name: 'Words' },
     { view: 'swept', name: 'Swept' },
+    { view: 'propositions', name: 'Propositions' },
   ] as const;
   private readonly passages = inject(Store).selectSignal(selectPassages);
   /** Swept codings that nobody has looked at. */

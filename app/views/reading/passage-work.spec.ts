@@ -1,4 +1,5 @@
 import { TestBed } from '@angular/core/testing';
+import { EVERYTHING } from '@core/model/scope';
 import { Store } from '@ngrx/store';
 import type { Id } from '@core/model/ids';
 import { ReaderSettings } from '../../state/reader-settings';
@@ -120,11 +121,11 @@ describe('work on passages', () => {
       ],
       sentence: 'Ben coded too',
     }));
-    TestBed.inject(Store).dispatch(ScopeActions.coderChosen({ coderId: pane.bench.coderId }));
+    TestBed.inject(Store).dispatch(ScopeActions.chosen({ scope: { parts: [], given: { coderIds: [pane.bench.coderId] } } }));
     pane.here.chosenId.set(passage!.id);
     pane.work.removeChosen();
     expect(said()).toBe('One more coding of it is not shown here and stayed.');
-    TestBed.inject(Store).dispatch(ScopeActions.cleared());
+    TestBed.inject(Store).dispatch(ScopeActions.chosen({ scope: EVERYTHING }));
     expect(pane.passages()).toEqual(['pier: Waiting']);
     pane.here.chosenId.set(passage!.id);
     pane.work.removeChosen();

@@ -58,7 +58,7 @@ describe('what is read in a pane', () => {
     here.only.set('a code that is gone');
     expect(shown().length).toBe(2);
     here.only.set(null);
-    TestBed.inject(Store).dispatch(ScopeActions.coderChosen({ coderId: ben }));
+    TestBed.inject(Store).dispatch(ScopeActions.chosen({ scope: { parts: [], given: { coderIds: [ben] } } }));
     expect(shown()).toEqual(['9: Help']);
     expect(here.allPassages().length).toBe(2);
   });

@@ -1,11 +1,11 @@
 import type { Position } from '@core/change/moves-in';
-import { columnsOfCoder } from '@core/passages/by-coder';
 import { computed, DestroyRef, effect, inject, Injectable, resource, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { GlossFinder } from '@core/glosses/find-glosses';
 import { hasText, type Document, type Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { Coding, Passage } from '@core/model/passage';
+import type { PassageColumns } from '@core/model/passage-columns';
 import { subjectsOf } from '@core/memos/references';
 import { passageOf, unpackPassages } from '@core/passages/columns';
 import { withDescendants } from '@core/codebook/tree';
@@ -18,7 +18,8 @@ import {
   selectGlosses,
   selectMemos,
   selectPassages,
-  selectScope,
+  selectNarrowing,
+  selectSpoken,
   selectStudy,
 } from '../../state/study.selectors';
 import { TextCache } from '../../state/text-cache';
@@ -40,7 +41,8 @@ export class ReadingHere {
   readonly codes = this.store.selectSignal(selectCodes);
   private readonly cases = this.store.selectSignal(selectCases);
   private readonly memoTable = this.store.selectSignal(selectMemos);
-  private readonly scope = this.store.selectSignal(selectScope);
+  private readonly narrowing = this.store.selectSignal(selectNarrowing);
+  private readonly spoken = this.store.selectSignal(selectSpoken);
   private readonly glosses = this.store.selectSignal(selectGlosses);
   private readonly study = this.store.selectSignal(selectStudy);
   private readonly setMembers = inject(SetMembers);
@@ -115,11 +117,17 @@ export class ReadingHere {
     return original && original.id !== this.documentId() ? this.passagesLeft(original.id) : [];
   });
 
+  /** What is in scope of a document; of one that is not in the scope itself, whatever was coded by whom and when one looks at. */
+  private leftHere(columns: PassageColumns): PassageColumns | null {
+    const document = this.documents()[columns.documentId];
+    const [narrowing, spoken] = [this.narrowing(), this.spoken()[columns.documentId] ?? null];
+    return document && narrowing.holds(document, spoken) ? narrowing.leftOf(columns, document, spoken) : narrowing.codedIn(columns);
+  }
+
   private passagesLeft(documentId: Id | undefined): readonly Passage[] {
-    const { coderId } = this.scope();
     const only = this.only();
     const columns = this.passageTable()[documentId ?? ''];
-    const own = coderId && columns ? columnsOfCoder(columns, coderId) : columns;
+    const own = columns && this.leftHere(columns);
     const passages = own ? unpackPassages(own) : [];
     if (!only || !Object.hasOwn(this.codes(), only)) return passages;
     const under = new Set(withDescendants(this.codes(), only));

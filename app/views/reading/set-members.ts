@@ -3,6 +3,7 @@ import { Store } from '@ngrx/store';
 import { codesOfSet } from '@core/codebook/conditions';
 import type { CodeSet } from '@core/model/code-set';
 import type { Id } from '@core/model/ids';
+import { EVERYTHING } from '@core/model/scope';
 import type { CodeUse } from '@core/passages/code-use';
 import { selectCases, selectCodeSets, selectData, selectPassages } from '../../state/study.selectors';
 import { AnalysisService } from '../../workers/analysis-service';
@@ -44,8 +45,7 @@ export class SetMembers {
       const count = async (): Promise<void> => {
         const data = this.data();
         if (gone || !data) return;
-        const everywhere = { documentIds: new Set(Object.keys(data.tables.document)), coderId: null };
-        const use = await this.analysis.codeUse(data, everywhere, false, () => undefined);
+        const use = await this.analysis.codeUse(data, EVERYTHING, false, () => undefined);
         if (gone) return;
         // another asked in between, and the worker answers the last
         if (!use) timer = setTimeout(() => void count(), REST);

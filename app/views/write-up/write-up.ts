@@ -1,5 +1,6 @@
 import type { LeftOut } from '@core/formats/study-file/write-study-file';
 import { Counted } from '../../ui/counted/counted';
+import { namesIn, scopeWords } from '@core/queries/words';
 import { counted } from '@core/text/counted';
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
@@ -15,8 +16,7 @@ import {
   selectHistory,
   selectRole,
   selectScopedDocuments,
-  selectCoderPassages,
-  selectCoders,
+  selectScopedPassages,
   selectScope,
 } from '../../state/study.selectors';
 import { saveFile } from '../../ui/save-file';
@@ -80,11 +80,14 @@ export class WriteUp {
     () => Object.values(this.data()?.tables.document ?? {}).filter(({ ground }) => ground.of !== 'text' && !ground.media.outside).length,
   );
 
-  private readonly coders = this.store.selectSignal(selectCoders);
   private readonly scope = this.store.selectSignal(selectScope);
-  private readonly coderPassages = this.store.selectSignal(selectCoderPassages);
+  private readonly coderPassages = this.store.selectSignal(selectScopedPassages);
 
-  protected readonly coderName = computed(() => this.coders()[this.scope().coderId ?? '']?.name ?? '');
+  /** What of the material goes out, in words. */
+  protected readonly scopeWords = computed(() => {
+    const data = this.data();
+    return data ? scopeWords(this.scope(), namesIn(data, this.scope().gone)) : '';
+  });
 
   protected async codings(): Promise<void> {
     await this.work('Writing the codings', async () => {

@@ -5,7 +5,7 @@ import type { Code } from '@core/model/code';
 import type { CodePage as Page } from '@core/codebook/code-page';
 import type { Id } from '@core/model/ids';
 import { childrenOf } from '@core/codebook/tree';
-import { selectCodes, selectData, selectQueryScope } from '../../../state/study.selectors';
+import { selectCodes, selectData, selectScope } from '../../../state/study.selectors';
 import { AnalysisService } from '../../../workers/analysis-service';
 import { Icon } from '../../../ui/icon/icon';
 import { Swatch } from '../../../ui/swatch/swatch';
@@ -124,7 +124,7 @@ export class CodePage {
   private readonly store = inject(Store);
   private readonly analysis = inject(AnalysisService);
   private readonly data = this.store.selectSignal(selectData);
-  private readonly scope = this.store.selectSignal(selectQueryScope);
+  private readonly scope = this.store.selectSignal(selectScope);
   private readonly counts = inject(CodeCounts).scoped;
   private readonly codes = this.store.selectSignal(selectCodes);
   protected readonly sides = SIDES;

@@ -6,7 +6,7 @@ import type { Document } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import type { PassageColumns } from '@core/model/passage-columns';
 import type { StudyState } from '@core/model/study-state';
-import { codesCarried } from '@core/passages/by-coder';
+import { codesCarried } from '@core/passages/left-in';
 import { passageCount } from '@core/passages/columns';
 import { coveredOf, shareCovered } from '@core/passages/covered';
 

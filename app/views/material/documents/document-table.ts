@@ -20,7 +20,7 @@ import {
   selectFolders,
   selectScopedDocuments,
   selectStudy,
-  selectCoderPassages,
+  selectScopedPassages,
 } from '../../../state/study.selectors';
 import { Ways } from '../../../state/ways';
 import { Ask } from '../../../ui/dialogs/ask';
@@ -85,7 +85,7 @@ export class DocumentTable {
   });
   protected readonly total = computed(() => this.scoped().length);
 
-  private readonly coderPassages = this.store.selectSignal(selectCoderPassages);
+  private readonly coderPassages = this.store.selectSignal(selectScopedPassages);
   private readonly allRows = computed(() =>
     rowsOf({ ...this.data()!, passages: this.coderPassages() }, this.scoped(), (id) => lastPlaces.readAt(id)),
   );

@@ -5,7 +5,7 @@ import type { Document } from '@core/model/document';
 import { unpackPassages } from '@core/passages/columns';
 import { coveredOf, shareCovered } from '@core/passages/covered';
 import { naturalOrder } from '@core/text/natural-order';
-import { selectCoderPassages, selectCodes, selectScopedDocuments, selectStudy } from '../../../state/study.selectors';
+import { selectScopedPassages, selectCodes, selectScopedDocuments, selectStudy } from '../../../state/study.selectors';
 import { Counted } from '../../../ui/counted/counted';
 import { CutOut } from '../../../ui/pictures/cut-out';
 import { Swatch } from '../../../ui/swatch/swatch';
@@ -90,7 +90,7 @@ export class PictureSheet {
   protected readonly study = this.store.selectSignal(selectStudy);
   private readonly documents = this.store.selectSignal(selectScopedDocuments);
   private readonly codes = this.store.selectSignal(selectCodes);
-  private readonly passages = this.store.selectSignal(selectCoderPassages);
+  private readonly passages = this.store.selectSignal(selectScopedPassages);
   protected readonly shown = signal(FIRST);
   private readonly pictures = computed(() =>
     naturalOrder(

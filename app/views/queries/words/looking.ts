@@ -1,12 +1,13 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { SweepContext } from '@core/words/contexts';
+import type { FoundElsewhere } from '@core/words/find-elsewhere';
 import type { FoundHit } from '@core/words/found-hit';
 import type { Id } from '@core/model/ids';
 import type { StudyState } from '@core/model/study-state';
 import type { WordSearch } from '@core/model/word-search';
-import type { Scope } from '@core/queries/evaluate';
-import { selectData, selectQueryScope, selectSortedDocuments, selectStudy } from '../../../state/study.selectors';
+import type { Scope } from '@core/model/scope';
+import { selectData, selectScope, selectSortedDocuments, selectStudy } from '../../../state/study.selectors';
 import { AnalysisService } from '../../../workers/analysis-service';
 
 /** Milliseconds after the last key before it is looked for. */
@@ -20,6 +21,8 @@ export class WordsDraft {
   readonly search = signal<WordSearch>(NO_SEARCH);
   readonly onlyUncoded = signal(false);
   readonly context = signal<SweepContext>('hit');
+  /** What is looked through: the texts, or what is written beside them. */
+  readonly where = signal<'texts' | 'writing'>('texts');
   private studyId: string | null = null;
 
   constructor() {
@@ -40,10 +43,12 @@ export class Looking {
   private readonly analysis = inject(AnalysisService);
   private readonly draft = inject(WordsDraft);
   private readonly data = this.store.selectSignal(selectData);
-  private readonly scope = this.store.selectSignal(selectQueryScope);
+  private readonly scope = this.store.selectSignal(selectScope);
   private readonly documents = this.store.selectSignal(selectSortedDocuments);
   readonly hits = signal<readonly FoundHit[]>([]);
   readonly trouble = signal<string | null>(null);
+  /** What was found in memos, comments and what is said of codes. */
+  readonly elsewhere = signal<readonly FoundElsewhere[]>([]);
   /** There are more hits than are shown. */
   readonly more = signal(false);
   /** Share done; null when nothing is looked for. */
@@ -56,9 +61,13 @@ export class Looking {
       const onlyUncoded = this.draft.onlyUncoded();
       const [data, scope] = [this.data(), this.scope()];
       const order = untracked(this.documents).map((document) => document.id);
+      const where = this.draft.where();
       const ending = new AbortController();
-      const timer =
-        data && search.typed.trim() ? setTimeout(() => void this.look(data, search, scope, order, onlyUncoded, ending.signal), REST) : null;
+      const look = (): unknown =>
+        where === 'texts'
+          ? this.look(data!, search, scope, order, onlyUncoded, ending.signal)
+          : this.lookElsewhere(data!, search, ending.signal);
+      const timer = data && search.typed.trim() ? setTimeout(look, REST) : null;
       if (timer === null) this.show([], null);
       onCleanup(() => {
         if (timer !== null) clearTimeout(timer);
@@ -101,11 +110,20 @@ export class Looking {
     this.show(found, answer.trouble ?? null);
   }
 
+  private async lookElsewhere(data: StudyState, search: WordSearch, signal: AbortSignal): Promise<void> {
+    const found = await this.analysis.findElsewhere(data, search, signal);
+    if (!found || signal.aborted) return;
+    this.progress.set(null);
+    this.more.set(false);
+    this.show([], null, found);
+  }
+
   private told(share: number, signal: AbortSignal): void {
     if (!signal.aborted) this.progress.set(share < 1 ? share : null);
   }
 
-  private show(hits: readonly FoundHit[], trouble: string | null): void {
+  private show(hits: readonly FoundHit[], trouble: string | null, elsewhere: readonly FoundElsewhere[] = []): void {
+    this.elsewhere.set(elsewhere);
     this.hits.set(hits);
     this.trouble.set(trouble);
   }

@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
+import { correctTexts } from '@core/commands/correct-text';
 import { unpackPassages } from '@core/passages/columns';
 import { Bench } from '@core/testing/make';
 import { selectData } from '../../../state/study.selectors';
@@ -38,6 +39,7 @@ describe('looking for words', () => {
     for (const text of bench.texts.values()) TestBed.inject(TextCache).put(text, null);
     TestBed.inject(WordsDraft).search.set({ typed: '', match: 'whole words', capitals: false, accents: false, unit: 'words' });
     TestBed.inject(WordsDraft).onlyUncoded.set(false);
+    TestBed.inject(WordsDraft).where.set('texts');
     await words.settle();
   });
 
@@ -48,6 +50,54 @@ describe('looking for words', () => {
     expect(words.texts('.before')).toEqual(['We ', 'No boat at night. We had '].map((one) => one.trim()));
     expect(words.texts('.where')[0]).toMatch(/^One\s*· Ann$/);
     expect(words.all('[role=listitem]')[0]!.querySelectorAll('fl-swatch').length).toBe(1);
+  });
+
+  it('counts hits by document, case and speaker, and looks at one of these', async () => {
+    await type('boat');
+    expect(words.texts('aside li')).toEqual(['One2', 'Two1']);
+    await words.click(words.button('One2'));
+    expect([shown().length, words.find('[data-summary]').textContent]).toEqual([2, '2 hits in 1 document']);
+    await words.click(words.button('document'));
+    await words.click(words.button('speaker'));
+    expect(words.texts('aside li')).toEqual(['Ann1', 'Bob1', 'nobody named1']);
+    expect(shown().length).toBe(3);
+    await words.click(words.button('Bob1'));
+    await type('waited');
+    // another search is looked at whole
+    expect(shown().length).toBe(2);
+  });
+
+  it('keeps a search, and says the next time what is new', async () => {
+    await type('boat');
+    words.answers.text = 'Boats';
+    await words.click(words.button('Keep'));
+    await words.click(words.button('All seen'));
+    expect(words.find('header').textContent).toContain('nothing new since');
+    const documents = Object.values(TestBed.inject(Store).selectSignal(selectData)()!.tables.document);
+    const [text] = await words.session.textsOf([documents.find((one) => one.title === 'Two')!.id]);
+    words.session.run(
+      correctTexts([{ text: text!, edits: [{ from: text!.text.length, to: text!.text.length, insert: ' Then one boat went.' }] }]),
+    );
+    await type('night');
+    await words.click(words.button('Kept searches'));
+    await words.click(words.button('Boats'));
+    await type('boat');
+    expect(words.find('header').textContent).toMatch(/1 new, 0 gone since/);
+    await words.click(words.button('Show the new'));
+    expect(words.texts('[role=listitem] .rest').map((one) => one.slice(0, 9))).toEqual(['boat went']);
+  });
+
+  it('looks for regular expressions, says what is none, and looks into what is written beside the texts', async () => {
+    await words.click(words.button('whole words'));
+    await words.click(words.button('a regular expression'));
+    await type('n\\w+ht');
+    expect(shown()).toEqual(['night', 'night']);
+    await type('(');
+    expect(words.find('[role=alert]').textContent).toContain('This is no regular expression');
+    await words.click(words.button('in the texts'));
+    await words.click(words.button('in memos, comments and codes'));
+    await type('^night');
+    expect(words.texts('.elsewhere li')).toEqual(['code Night Night']);
   });
 
   it('says what is wrong with what is typed, and what is found nowhere', async () => {

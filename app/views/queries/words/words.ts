@@ -1,22 +1,29 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
+import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import { sweep } from '@core/commands/sweep';
 import type { Id } from '@core/model/ids';
 import type { HitUnit, WordMatch, WordSearch } from '@core/model/word-search';
 import { counted } from '@core/text/counted';
 import type { SweepContext } from '@core/words/contexts';
+import type { FoundElsewhere } from '@core/words/find-elsewhere';
 import type { FoundHit } from '@core/words/found-hit';
+import { countHits, HIT_GROUPS, keysOf, type HitGroup } from '@core/words/group-hits';
 import { StudySession } from '../../../state/study-session';
 import { selectCodes, selectData, selectDocuments } from '../../../state/study.selectors';
 import { Ways } from '../../../state/ways';
+import { Icon } from '../../../ui/icon/icon';
 import { ChooseCode, wantedCodes } from '../../../ui/picker/choose-code';
 import { SentencePart, type Choice } from '../../../ui/sentence/sentence-part';
 import { Swatch } from '../../../ui/swatch/swatch';
 import { AnalysisService } from '../../../workers/analysis-service';
 import { QueryTabs } from '../query-tabs';
+import { KeptSearches } from './kept-searches';
 import { Looking, WordsDraft } from './looking';
+
+const DAY = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', year: 'numeric' });
 
 type Order = 'as in the documents' | 'by what stands before' | 'by what stands after';
 
@@ -27,8 +34,8 @@ const COLLATOR = new Intl.Collator(undefined, { sensitivity: 'base' });
 /** Words in texts: typed, found at once, seen lined up or in their unit, and coded. */
 @Component({
   selector: 'fl-words',
-  imports: [QueryTabs, ScrollingModule, SentencePart, Swatch],
-  providers: [Looking],
+  imports: [Icon, MatMenuModule, QueryTabs, ScrollingModule, SentencePart, Swatch],
+  providers: [KeptSearches, Looking],
   templateUrl: './words.html',
   styleUrl: './words.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -44,12 +51,39 @@ export class Words {
   private readonly codes = this.store.selectSignal(selectCodes);
   protected readonly draft = inject(WordsDraft);
   protected readonly looking = inject(Looking);
+  protected readonly kept = inject(KeptSearches);
   protected readonly search = this.draft.search;
   protected readonly order = signal<Order>('as in the documents');
   /** Places of hits among those found that are chosen. */
   protected readonly chosen = signal<ReadonlySet<FoundHit>>(new Set());
+  /** What the hits are counted by at the side, and which of these is looked at. */
+  protected readonly countedBy = signal<HitGroup>('document');
+  protected readonly group = signal<string | null>(null);
+  /** Only what is new since all of it was seen last. */
+  protected readonly onlyNew = signal(false);
+  private readonly narrowed = computed((): readonly FoundHit[] => {
+    const fresh = this.onlyNew() ? this.kept.since()?.fresh : undefined;
+    const [group, tables] = [this.group(), this.data()?.tables];
+    return this.looking
+      .hits()
+      .filter((hit) => (!fresh || fresh.has(hit)) && (group === null || !tables || keysOf(hit, this.countedBy(), tables).includes(group)));
+  });
+  protected readonly counts = computed(() => {
+    const tables = this.data()?.tables;
+    return tables ? countHits(this.looking.hits(), this.countedBy(), tables) : [];
+  });
+  protected readonly groups = computed((): Choice<HitGroup>[] =>
+    HIT_GROUPS.map((by) => ({ value: by, name: by === 'case' ? (this.data()?.study.caseWord ?? by) : by })),
+  );
+  protected readonly groupWords = computed(() => this.groups().find((one) => one.value === this.countedBy())!.name);
+  protected readonly sinceWords = computed(() => {
+    const since = this.kept.since();
+    if (!since) return null;
+    if (since.fresh.size === 0 && since.gone === 0) return `nothing new since ${DAY.format(since.at)}`;
+    return `${since.fresh.size.toLocaleString()} new, ${since.gone.toLocaleString()} gone since ${DAY.format(since.at)}`;
+  });
   protected readonly hits = computed((): readonly FoundHit[] => {
-    const hits = this.looking.hits();
+    const hits = this.narrowed();
     switch (this.order()) {
       case 'as in the documents':
         return hits;
@@ -61,13 +95,15 @@ export class Words {
   });
   protected readonly picked = computed(() => this.hits().filter((hit) => this.chosen().has(hit)));
   protected readonly summary = computed(() => {
-    const hits = this.looking.hits();
+    if (this.draft.where() === 'writing') return counted(this.looking.elsewhere().length, 'place', 'places');
+    const hits = this.hits();
     return `${this.looking.more() ? 'the first ' : ''}${counted(hits.length, 'hit')} in ${counted(new Set(hits.map((hit) => hit.documentId)).size, 'document')}`;
   });
   protected readonly matches: readonly Choice<WordMatch>[] = [
     { value: 'whole words', name: 'whole words' },
     { value: 'parts of words', name: 'parts of words' },
     { value: 'all forms', name: 'words in all their forms' },
+    { value: 'regular expression', name: 'a regular expression' },
   ];
   protected readonly matchWords = computed(() => this.matches.find((one) => one.value === this.search().match)!.name);
   protected readonly units: readonly Choice<HitUnit>[] = [
@@ -86,6 +122,11 @@ export class Words {
     { value: false, name: 'whatever the accents' },
     { value: true, name: 'with accents as written' },
   ];
+  protected readonly places: readonly Choice<'texts' | 'writing'>[] = [
+    { value: 'texts', name: 'in the texts' },
+    { value: 'writing', name: 'in memos, comments and codes' },
+  ];
+  protected readonly placeWords = computed(() => this.places.find((one) => one.value === this.draft.where())!.name);
   protected readonly coded: readonly Choice<boolean>[] = [
     { value: false, name: 'coded or not' },
     { value: true, name: 'not coded yet' },
@@ -112,6 +153,38 @@ export class Words {
       this.looking.hits();
       this.chosen.set(new Set());
     });
+    effect(() => {
+      this.search();
+      this.group.set(null);
+      this.onlyNew.set(false);
+    });
+    effect(() => {
+      // what was looked at may have no hits any more
+      const group = this.group();
+      if (group !== null && this.looking.progress() === null && !this.counts().some((one) => one.key === group)) this.group.set(null);
+    });
+  }
+
+  protected countBy(by: HitGroup): void {
+    this.group.set(null);
+    this.countedBy.set(by);
+  }
+
+  protected async lists(): Promise<void> {
+    const { WordLists } = await import('./word-lists');
+    const name = await WordLists.open(this.dialog);
+    if (name !== undefined) this.set({ typed: `${this.search().typed} [${name}]`.trim() });
+  }
+
+  protected ask(search: WordSearch): void {
+    this.search.set(search);
+  }
+
+  /** Goes to what was found beside the texts. */
+  protected open({ of, id, documentId }: FoundElsewhere): void {
+    if (of === 'memo') this.ways.go(['memos'], { queryParams: { memo: id } });
+    else if (of === 'code') this.ways.go(['codebook'], { queryParams: { code: id } });
+    else if (documentId) this.ways.go(['reading', documentId], { queryParams: { passage: id, from: 'the search' } });
   }
 
   protected set(fields: Partial<WordSearch>): void {

@@ -11,7 +11,7 @@ import { isShown } from '@core/pictures/frame';
 import { placeOf } from '@core/text/citation';
 import { counted } from '@core/text/counted';
 import { StudySession } from '../../../state/study-session';
-import { selectCoderPassages, selectStudy } from '../../../state/study.selectors';
+import { selectScopedPassages, selectStudy } from '../../../state/study.selectors';
 import { Ways } from '../../../state/ways';
 import { Ask } from '../../../ui/dialogs/ask';
 import { Icon } from '../../../ui/icon/icon';
@@ -50,7 +50,7 @@ export class PicturePage {
   private readonly ways = inject(Ways);
   private readonly store = inject(Store);
   protected readonly study = this.store.selectSignal(selectStudy);
-  private readonly columns = this.store.selectSignal(selectCoderPassages);
+  private readonly columns = this.store.selectSignal(selectScopedPassages);
   private readonly surface = viewChild(PictureSurface);
 
   protected readonly shape = signal<Shape>('rectangle');

@@ -6,7 +6,7 @@ import type { Stretch } from '@core/model/stretch';
 import { coveredOf, shareCovered } from '@core/passages/covered';
 import { clock } from '@core/text/clock';
 import { StudySession } from '../../../state/study-session';
-import { selectCoderPassages } from '../../../state/study.selectors';
+import { selectScopedPassages } from '../../../state/study.selectors';
 import { Icon } from '../../../ui/icon/icon';
 import { SentencePart, type Choice } from '../../../ui/sentence/sentence-part';
 import { keyWords, PlayerSettings, RATES, STEPS_BACK } from '../../../ui/sound/player-settings';
@@ -34,7 +34,7 @@ export class RecordingFoot {
   protected readonly settings = inject(PlayerSettings);
   private readonly work = inject(PassageWork);
   private readonly session = inject(StudySession);
-  private readonly passages = inject(Store).selectSignal(selectCoderPassages);
+  private readonly passages = inject(Store).selectSignal(selectScopedPassages);
   readonly asked = output<SurfaceCommand>();
   /** A passage is chosen, to be shown. */
   readonly shown = output<Id>();

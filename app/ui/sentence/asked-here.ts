@@ -1,18 +1,20 @@
-import { computed, inject, Injectable } from '@angular/core';
+import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { DOCUMENT_KINDS } from '@core/model/document';
 import type { Id } from '@core/model/ids';
+import type { Question } from '@core/model/query';
 import { nameOfRecord } from '@core/model/records';
 import { KINDS_IN_WORDS, namesIn, type NameOf } from '@core/queries/words';
+import { listsByName } from '@core/words/expression';
 import { naturalOrder } from '@core/text/natural-order';
-import { selectData } from '../../../state/study.selectors';
-import type { Offer } from '../../../ui/sentence/choose-several';
-import { QueryDraft } from '../query-draft';
+import { selectData } from '../../state/study.selectors';
+import type { Offer } from './choose-several';
 
 /** What a question can ask for in the open study, by name. */
 @Injectable()
 export class AskedHere {
-  private readonly draft = inject(QueryDraft);
+  /** Names of what is asked for and gone, by id, as whatever asks remembers them. */
+  readonly gone = signal<() => Question['gone']>(() => undefined);
   private readonly data = inject(Store).selectSignal(selectData);
   private readonly tables = computed(() => this.data()?.tables);
   readonly caseWord = computed(() => this.data()?.study.caseWord ?? 'case');
@@ -20,7 +22,7 @@ export class AskedHere {
   readonly ratings = computed(() => this.data()?.study.ratings);
   readonly names = computed((): NameOf => {
     const data = this.data();
-    return data ? namesIn(data, this.draft.question().gone) : () => '';
+    return data ? namesIn(data, this.gone()()) : () => '';
   });
   readonly documents = this.offersOf('document');
   readonly folders = this.offersOf('folder', 'folder');
@@ -38,6 +40,7 @@ export class AskedHere {
     const present = new Set(Object.values(this.tables()?.document ?? {}).map((document) => document.kind));
     return DOCUMENT_KINDS.filter((kind) => present.has(kind)).map((kind) => ({ id: kind, name: KINDS_IN_WORDS[kind] }));
   });
+  readonly wordLists = computed(() => listsByName(Object.values(this.tables()?.wordList ?? {})));
   readonly attributes = computed(() => Object.values(this.tables()?.attribute ?? {}).sort((a, b) => a.order - b.order));
   readonly hasMedia = computed(() => Object.values(this.tables()?.document ?? {}).some((document) => document.ground.of !== 'text'));
   /** Names of speakers that are no case. */

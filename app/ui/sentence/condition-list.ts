@@ -12,12 +12,11 @@ import {
   type PassageCondition,
   type Stands,
 } from '@core/model/passage-condition';
-import { WORD_MATCHES, type WordSearch } from '@core/model/word-search';
-import { readExpression } from '@core/words/expression';
-import type { PartCount } from '@core/queries/evaluate';
+import { HeldWordsSchema } from '@core/model/word-search';
+import { readExpression, type WordListsByName } from '@core/words/expression';
 import { GROUNDS_IN_WORDS, KINDS_IN_WORDS, STANDINGS_IN_WORDS } from '@core/queries/words';
-import { Icon } from '../../../ui/icon/icon';
-import { choicesOf, SentencePart, type Choice } from '../../../ui/sentence/sentence-part';
+import { Icon } from '../icon/icon';
+import { choicesOf, SentencePart, type Choice } from './sentence-part';
 import { AskedHere } from './asked-here';
 import { CarriesPart } from './carries-part';
 import { ChosenOf } from './chosen-of';
@@ -44,16 +43,13 @@ import { NEW_PARTS, type NewPart } from './new-part';
             />
             <button class="icon" (click)="set(at, null)" [attr.aria-label]="'Take away part ' + (at + 1)"><fl-icon name="x" /></button>
           </div>
-          @if (counts()?.[at]; as count) {
-            <span class="count number" title="Passages of which this alone holds">{{ count.alone.toLocaleString() }}</span>
-            <span class="count number" title="Passages left after this and what stands above it">{{ count.left.toLocaleString() }}</span>
+          @for (count of counts()?.[at] ?? []; track $index) {
+            <span class="count number" [title]="countedAs()[$index] ?? ''">{{ count.toLocaleString() }}</span>
           }
         </li>
       }
     </ul>
-    <button class="act add" [matMenuTriggerFor]="menu">
-      <fl-icon name="plus" />{{ parts().length === 0 ? 'choose what they do' : joint() }}
-    </button>
+    <button class="act add" [matMenuTriggerFor]="menu"><fl-icon name="plus" />{{ parts().length === 0 ? empty() : joint() }}</button>
     <mat-menu #menu="matMenu">
       <ng-template matMenuContent>
         @for (offer of offers(); track offer.name) {
@@ -71,15 +67,21 @@ export class ConditionList {
   readonly joint = input<'and' | 'or'>('and');
   /** It was just added: its first part opens what is to be chosen. */
   readonly fresh = input(false);
-  /** What each part does, where that is known and the part is not still to be chosen. */
-  readonly counts = input<readonly (PartCount | null)[] | null>(null);
+  /** What each part does, where that is known and the part is not still to be chosen: numbers in a row, the last the one that matters. */
+  readonly counts = input<readonly (readonly number[] | null)[] | null>(null);
+  /** What the numbers are. */
+  readonly countedAs = input<readonly string[]>([]);
+  /** What adds the first part is called. */
+  readonly empty = input('choose what they do');
+  /** What can be added. */
+  readonly offered = input<readonly NewPart[]>(NEW_PARTS);
   readonly changed = output<PassageCondition[]>();
   protected readonly here = inject(AskedHere);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   protected readonly freshAt = signal(-1);
   /** Of what an attribute is to be chosen, by part. */
   protected readonly attributesOf = signal<Readonly<Record<number, 'case' | 'document'>>>({});
-  protected readonly offers = computed(() => NEW_PARTS.filter(({ needs }) => needs === undefined || this.has(needs)));
+  protected readonly offers = computed(() => this.offered().filter(({ needs }) => needs === undefined || this.has(needs)));
 
   private has(needed: NonNullable<NewPart['needs']>): boolean {
     switch (needed) {
@@ -87,6 +89,8 @@ export class ConditionList {
         return this.here.attributes().some((one) => one.of === 'case');
       case 'attribute of document':
         return this.here.attributes().some((one) => one.of === 'document');
+      case 'case':
+        return this.here.cases().length > 0;
       case 'question':
         return this.here.questions().length > 0;
       case 'query':
@@ -99,7 +103,7 @@ export class ConditionList {
   }
 
   protected nameOf({ name }: NewPart): string {
-    return name.replace('a case', `a ${this.here.caseWord()}`);
+    return name.replace('a case', `a ${this.here.caseWord()}`).replace('some cases', `some ${this.here.caseWord()}s`);
   }
 
   protected add({ part, needs }: NewPart): void {
@@ -145,11 +149,12 @@ export class ConditionPart {
   protected readonly answers = computed(() => this.as('answers'));
   protected readonly comment = computed(() => this.as('comment'));
   protected readonly hasWords = computed(() => this.as('hasWords'));
-  protected readonly wordTrouble = computed(() => troubleIn(this.hasWords()?.hasWords.typed ?? ''));
-  protected readonly matches = choicesOf(WORD_MATCHES);
+  protected readonly wordTrouble = computed(() => troubleIn(this.hasWords()?.hasWords.typed ?? '', this.here.wordLists()));
+  protected readonly matches = choicesOf(HeldWordsSchema.shape.match.options);
   protected readonly memo = computed(() => this.as('memo'));
   protected readonly fact = computed(() => this.as('attributeId'));
   protected readonly liesIn = computed(() => this.as('liesIn'));
+  protected readonly cases = computed(() => this.as('ofCases'));
   protected readonly kinds = computed(() => this.as('kinds'));
   protected readonly grounds = computed(() => this.as('grounds'));
   protected readonly query = computed(() => this.as('queryId'));
@@ -262,12 +267,16 @@ export class ConditionPart {
     this.changed.emit({ spokenBy: 'these', caseIds: chosen.filter(isCase), names: chosen.filter((id) => !isCase(id)) });
   }
 
-  protected setWords(fields: Partial<WordSearch>): void {
+  protected setWords(fields: Partial<Option<'hasWords'>['hasWords']>): void {
     this.changed.emit({ hasWords: { ...this.hasWords()!.hasWords, ...fields } });
   }
 
   protected setPlaces(ids: keyof LiesIn, chosen: string[]): void {
     this.changed.emit({ liesIn: { ...this.liesIn()!.liesIn, [ids]: chosen } });
+  }
+
+  protected setCases(ofCases: string[]): void {
+    this.changed.emit({ ofCases });
   }
 
   protected setKinds(kinds: string[]): void {
@@ -280,9 +289,9 @@ export class ConditionPart {
 }
 
 /** What is wrong with words that were typed; empty where they can be looked for. */
-function troubleIn(typed: string): string {
+function troubleIn(typed: string, lists: WordListsByName): string {
   try {
-    readExpression(typed);
+    readExpression(typed, lists);
     return '';
   } catch (error) {
     return (error as Error).message;

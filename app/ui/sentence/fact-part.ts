@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output, si
 import { parseValue, showValue } from '@core/attributes/values';
 import type { Attribute } from '@core/model/case';
 import type { Fact } from '@core/model/passage-condition';
-import { SentencePart, type Choice } from '../../../ui/sentence/sentence-part';
+import { SentencePart, type Choice } from './sentence-part';
 import { AskedHere } from './asked-here';
 import { ChosenOf } from './chosen-of';
 

@@ -10,15 +10,17 @@ export interface NewPart {
   readonly name: string;
   readonly part: PassageCondition;
   /** Offered only where the study has any. */
-  readonly needs?: 'attribute of case' | 'attribute of document' | 'question' | 'query' | 'speaker' | 'media';
+  readonly needs?: 'attribute of case' | 'attribute of document' | 'case' | 'question' | 'query' | 'speaker' | 'media';
 }
 
 const within = { count: 1, unit: 'paragraph' } as const;
 
+/** What a question about passages can ask. */
 export const NEW_PARTS: readonly NewPart[] = [
   { name: 'carry codes', part: NEW_CARRIES },
   { name: 'overlap, lie near or beside others', part: { standing: 'near', to: NEW_CARRIES, within } },
   { name: 'are spoken by', part: { spokenBy: 'others', caseIds: [], names: [] }, needs: 'speaker' },
+  { name: 'are of some cases', part: { ofCases: [] }, needs: 'case' },
   { name: 'are of a case with an attribute', part: { attributeId: '', comparison: 'is known', values: [] }, needs: 'attribute of case' },
   {
     name: 'lie in a document with an attribute',
@@ -39,3 +41,8 @@ export const NEW_PARTS: readonly NewPart[] = [
   { name: 'either: one of several things', part: { any: [NEW_CARRIES] } },
   { name: 'not: none of several things', part: { none: [NEW_CARRIES] } },
 ];
+
+/** What a scope can ask: of a place, not of what a passage there carries. */
+export const SCOPE_PARTS: readonly NewPart[] = NEW_PARTS.filter(({ part }) =>
+  ['kinds', 'liesIn', 'attributeId', 'ofCases', 'spokenBy', 'answers'].some((field) => field in part),
+);

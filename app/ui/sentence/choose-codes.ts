@@ -2,9 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { Store } from '@ngrx/store';
 import { findCodes } from '@core/codebook/find-codes';
 import type { Id } from '@core/model/ids';
-import { CodeCounts, howOften } from '../../../state/code-counts';
-import { selectCodes } from '../../../state/study.selectors';
-import { ChooseSeveral, type Offer } from '../../../ui/sentence/choose-several';
+import { CodeCounts, howOften } from '../../state/code-counts';
+import { selectCodes } from '../../state/study.selectors';
+import { ChooseSeveral, type Offer } from './choose-several';
 
 /** Ticks codes for a part of a question: found by name, category and definition, each with how often it is used in scope. */
 @Component({

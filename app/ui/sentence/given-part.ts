@@ -12,7 +12,7 @@ import {
   viewChild,
 } from '@angular/core';
 import type { Given } from '@core/model/passage-condition';
-import { floatBelow } from '../../../ui/float-below';
+import { floatBelow } from '../float-below';
 import { AskedHere } from './asked-here';
 
 /** Which codings count: by whom, when and how strongly they were given. */
@@ -34,7 +34,7 @@ import { AskedHere } from './asked-here';
           <strong>On the days</strong>
           <label>from <input #from type="date" [value]="given()?.from ?? ''" (change)="set({ from: from.value || undefined })" /></label>
           <label>to <input #to type="date" [value]="given()?.to ?? ''" (change)="set({ to: to.value || undefined })" /></label>
-          @if (here.ratings(); as most) {
+          @if (rated() && here.ratings(); as most) {
             <strong>Rated</strong>
             <label
               >from
@@ -69,6 +69,8 @@ import { AskedHere } from './asked-here';
 })
 export class GivenPart {
   readonly given = input<Given>();
+  /** Whether ratings can be asked for. */
+  readonly rated = input(true);
   readonly changed = output<Given | undefined>();
   protected readonly here = inject(AskedHere);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;

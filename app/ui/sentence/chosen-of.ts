@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { ChooseSeveral, type Offer } from '../../../ui/sentence/choose-several';
+import { ChooseSeveral, type Offer } from './choose-several';
 
 /** What is named in a part of a sentence: its names, and a press that opens what else can be ticked. */
 @Component({

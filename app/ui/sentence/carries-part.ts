@@ -2,9 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, ou
 import type { Code } from '@core/model/code';
 import type { Id } from '@core/model/ids';
 import type { Carries } from '@core/model/passage-condition';
-import { Icon } from '../../../ui/icon/icon';
-import { SentencePart, type Choice } from '../../../ui/sentence/sentence-part';
-import { Swatch } from '../../../ui/swatch/swatch';
+import { Icon } from '../icon/icon';
+import { SentencePart, type Choice } from './sentence-part';
+import { Swatch } from '../swatch/swatch';
 import { AskedHere } from './asked-here';
 import { ChooseCodes } from './choose-codes';
 import { ChosenOf } from './chosen-of';

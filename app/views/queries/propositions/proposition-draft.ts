@@ -1,0 +1,8 @@
+import { Injectable, signal } from '@angular/core';
+import type { Id } from '@core/model/ids';
+
+/** Which proposition is looked at, kept while the researcher goes to a passage and back. */
+@Injectable({ providedIn: 'root' })
+export class PropositionDraft {
+  readonly id = signal<Id | null>(null);
+}
