@@ -21,9 +21,12 @@ describe('what stands on something', () => {
     ]);
     expect(standingOn(bench.state, 'attribute', [idOf('attribute', 'Age')])).toEqual([
       'The set “Over forty” asks for it: filled by hand from then on, with what is in it now.',
+      'The kept scope “Some” speaks of it, and will say by name that it is gone.',
+      'The proposition “Who waits also worries” speaks of it, and will say by name that it is gone.',
     ]);
     expect(standingOn(bench.state, 'folder', [idOf('folder')])).toEqual([
       'The set “In the folder” asks for it: filled by hand from then on, with what is in it now.',
+      'The kept scope “Some” speaks of it, and will say by name that it is gone.',
     ]);
     expect(standingOn(bench.state, 'query', [idOf('query')])).toEqual(['The memo “Of everything” is linked to it, and stays.']);
   });
@@ -35,6 +38,6 @@ describe('what stands on something', () => {
   });
 
   it('is nothing where nothing points there', () => {
-    expect(standingOn(bench.state, 'set', [idOf('set')])).toEqual([]);
+    expect(standingOn(bench.state, 'set', [Object.keys(bench.state.tables.set).at(-1)!])).toEqual([]);
   });
 });
