@@ -12,6 +12,7 @@ import type { CodeUse } from '@core/passages/code-use';
 import type { PassageCondition } from '@core/model/passage-condition';
 import type { Scope } from '@core/model/scope';
 import type { Hit } from '@core/queries/evaluate';
+import type { AnswerCounts } from '@core/queries/answer-counts';
 import type { CaseSays } from '@core/queries/proposition';
 import type { FoundElsewhere } from '@core/words/find-elsewhere';
 import type { Spoken } from '@core/text/paragraphs';
@@ -32,6 +33,7 @@ type AnalysisEnd =
       | 'update'
       | 'end'
       | 'ask'
+      | 'answerCounts'
       | 'sideBySide'
       | 'findWords'
       | 'findElsewhere'
@@ -158,6 +160,11 @@ export class AnalysisService {
     progress: (share: number) => void = () => undefined,
   ): Promise<Answer | null> {
     return this.request(state, signal, (remote, id) => remote.ask(id, proxy(progress), question, scope, order));
+  }
+
+  /** How much an answer is; null if another was counted meanwhile. @param hits passages, by document @param signal ends it */
+  answerCounts(state: StudyState, hits: ReadonlyMap<Id, ReadonlySet<Id>>, signal?: AbortSignal): Promise<AnswerCounts | null> {
+    return this.request(state, signal, (remote, id) => remote.answerCounts(id, hits));
   }
 
   /** The same question for several groups, hits by group; null if it was ended. @param signal ends it */

@@ -23,6 +23,7 @@ import type { Scope } from '../model/scope';
 import { NO_TABLES, type StudyState } from '../model/study-state';
 import { caseFinderOf, CaseFinder, CodeUseCounter, type CodeUse } from '../passages/code-use';
 import { countCodes } from '../passages/counting';
+import { AnswerCounter, type AnswerCounts } from '../queries/answer-counts';
 import { AskedStudy } from '../queries/asked-study';
 import { Evaluation, type Hit } from '../queries/evaluate';
 import { waysOut } from '../queries/explain';
@@ -113,6 +114,17 @@ export class Analysis {
       },
       tell,
     );
+  }
+
+  /** How much an answer is. @param hits passages, by document @returns null if it was ended */
+  answerCounts(id: number, hits: ReadonlyMap<Id, ReadonlySet<Id>>): Promise<AnswerCounts | null> {
+    const counter = new AnswerCounter(caseFinderOf(this.tables.case));
+    return this.requests.run('answer counts', id, async (running) => {
+      await this.eachDocument(running, [...hits.keys()], hasText, (columns, document, text) => {
+        if (columns) counter.add(columns, document, text, hits.get(document.id)!);
+      });
+      return counter.result();
+    });
   }
 
   /** Answers the same question for several groups. @param groups a further part for each @returns hits by group; null if it was ended */

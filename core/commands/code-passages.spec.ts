@@ -2,7 +2,7 @@ import { invert } from '../change/change';
 import { applyChange } from '../change/apply';
 import { unpackPassages } from '../passages/columns';
 import { Bench } from '../testing/make';
-import { codeFromAnswer, codePassages } from './code-passages';
+import { codeFromAnswer, codePassages, commentPassages, ratePassages } from './code-passages';
 import { freezeCodebook } from './freeze';
 
 describe('coding what was found', () => {
@@ -50,5 +50,32 @@ describe('coding what was found', () => {
     expect(() => bench.run(codeFromAnswer('New', 'x', []))).toThrowError(/nothing to carry/);
     bench.run(freezeCodebook(true));
     expect(() => bench.run(codeFromAnswer('New', 'x', places))).toThrowError(/frozen/);
+  });
+
+  it('comments on passages, under what stands there already, as one step', () => {
+    const [first] = places;
+    bench.run(commentPassages([first!], 'Again?'));
+    const { change } = bench.do(commentPassages(places, ' Compare these. '))!;
+    const comments = () => Object.values(bench.state.passages).flatMap((columns) => columns.comments.map((one) => one.text));
+    expect(comments()).toEqual(['Again?\nCompare these.', 'Compare these.', 'Compare these.', 'Compare these.']);
+    bench.state = applyChange(bench.state, invert(change));
+    expect(comments()).toEqual(['Again?']);
+    expect(() => bench.run(commentPassages(places, '  '))).toThrowError('A comment needs words.');
+  });
+
+  it('rates every coding with a code on passages, and takes ratings off', () => {
+    const other = bench.addCode('Night');
+    bench.run(codePassages(places.slice(0, 1), { codeIds: [other] }));
+    expect(() => bench.run(ratePassages(places, waiting, 2))).toThrowError('This study does not use ratings.');
+    bench.state = { ...bench.state, study: { ...bench.state.study, ratings: 3 } };
+    const ratings = () =>
+      Object.values(bench.state.passages).flatMap((columns) =>
+        unpackPassages(columns).flatMap((passage) => passage.codings.map((coding) => coding.rating ?? 0)),
+      );
+    bench.run(ratePassages(places, waiting, 2));
+    expect(ratings()).toEqual([2, 0, 2, 2, 2]);
+    bench.run(ratePassages(places.slice(0, 2), waiting, null));
+    expect(ratings()).toEqual([0, 0, 0, 2, 2]);
+    expect(() => bench.run(ratePassages(places, waiting, 4))).toThrowError('A rating is a whole number from 1 to 3.');
   });
 });

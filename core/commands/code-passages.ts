@@ -46,6 +46,42 @@ export function codeFromAnswer(name: string, question: string, places: readonly 
   };
 }
 
+/** Adds words to the comments of passages, as one step; where there is a comment already, as a further line. */
+export function commentPassages(places: readonly PassageAt[], comment: string): Command {
+  return (state) => {
+    const text = comment.trim();
+    if (!text) throw new CommandError('A comment needs words.');
+    const marked = passagesAt(state, places).map((passage) =>
+      updated('passage', passage, { comment: passage.comment ? `${passage.comment}\n${text}` : text }),
+    );
+    return marked.length === 0 ? null : { change: marked, sentence: `commented on ${counted(marked.length, 'passage')}` };
+  };
+}
+
+/** Rates every coding with a code on some passages, or takes the ratings away, as one step. @param rating from 1 to what the study rates to, or null */
+export function ratePassages(places: readonly PassageAt[], codeId: Id, rating: number | null): Command {
+  return (state) => {
+    const most = state.study.ratings;
+    if (!most) throw new CommandError('This study does not use ratings.');
+    if (rating !== null && !(Number.isInteger(rating) && rating >= 1 && rating <= most))
+      throw new CommandError(`A rating is a whole number from 1 to ${most}.`);
+    const marked = passagesAt(state, places).flatMap((passage) => {
+      if (!passage.codings.some((coding) => coding.codeId === codeId && (coding.rating ?? null) !== rating)) return [];
+      const codings = passage.codings.map(({ rating: before, ...coding }) => {
+        const next = coding.codeId === codeId ? rating : (before ?? null);
+        return next === null ? coding : { ...coding, rating: next };
+      });
+      return [updated('passage', passage, { codings })];
+    });
+    const name = short(found(state.tables.code[codeId], 'code').name);
+    if (marked.length === 0) return null;
+    return {
+      change: marked,
+      sentence: `${rating === null ? 'took the rating off' : `rated ${rating} of ${most}`} ${name} on ${counted(marked.length, 'passage')}`,
+    };
+  };
+}
+
 /** Passages by document, without taking the others of a document apart. @throws CommandError if one is gone */
 function passagesAt(state: StudyState, places: readonly PassageAt[]): Passage[] {
   const byDocument = new Map<Id, Set<Id>>();

@@ -1,5 +1,5 @@
 import type { Id } from '../model/ids';
-import type { Memo, MemoSubject } from '../model/memo';
+import { MOST_LINKS, type Memo, type MemoSubject } from '../model/memo';
 import { sameSubject, subjectsOf } from '../memos/references';
 import { tidyLine, tidyWords } from '../text/normalise';
 import { added, removed, updated, type RecordChange } from '../change/change';
@@ -14,6 +14,8 @@ export interface NewMemo {
   readonly about: MemoSubject | null;
   readonly text: string;
   readonly tags?: readonly string[];
+  /** More things it is linked to, as many as a memo can be. */
+  readonly also?: readonly MemoSubject[];
   /** It asks something to come back to. */
   readonly question?: 'open';
 }
@@ -31,6 +33,7 @@ export function addMemo(wanted: NewMemo): Command {
         ? [{ id: context.newId(), writtenAt: context.now, coderId: context.coderId, text: wanted.text.trim() }]
         : [],
       createdAt: context.now,
+      ...(wanted.also && wanted.also.length > 0 && { also: wanted.also.slice(0, MOST_LINKS) }),
       ...(tags.length > 0 && { tags }),
       ...(wanted.question && { question: wanted.question }),
     };

@@ -33,6 +33,9 @@ export const MemoEntrySchema = z.strictObject({
 });
 export type MemoEntry = z.infer<typeof MemoEntrySchema>;
 
+/** Things beside the first that a memo can be linked to. */
+export const MOST_LINKS = 500;
+
 /** Dated writing by the researcher, attached to one thing or to nothing. */
 export const MemoSchema = z.strictObject({
   id: IdSchema,
@@ -40,7 +43,7 @@ export const MemoSchema = z.strictObject({
   kind: LineSchema,
   about: MemoSubjectSchema.nullable(),
   /** More things it is linked to. */
-  also: z.array(MemoSubjectSchema).max(500).optional(),
+  also: z.array(MemoSubjectSchema).max(MOST_LINKS).optional(),
   tags: z.array(LineSchema).max(50).optional(),
   pinned: z.literal(true).optional(),
   archived: z.literal(true).optional(),

@@ -2,6 +2,8 @@ import { addAttribute, setValues } from '../commands/attributes';
 import { addCase, ownDocuments } from '../commands/cases';
 import type { Id } from '../model/ids';
 import { Bench } from '../testing/make';
+import type { Document } from '../model/document';
+import { addSet } from '../commands/sets';
 import { groupsBy, MOST_GROUPS } from './groups';
 
 describe('groups set side by side', () => {
@@ -32,6 +34,14 @@ describe('groups set side by side', () => {
       { name: 'interview', condition: { kinds: ['interview'] }, size: { of: '1,000 words', count: 0.012 } },
     ]);
     expect(groupsBy({ by: 'coder' }, bench.state, all).map(({ name, size }) => [name, size])).toEqual([['Ada', null]]);
+    const [first, second] = documents as [Document, Document, Document];
+    const ann = Object.keys(bench.state.tables.case)[0]!;
+    bench.do(addSet('document', 'Set 10', [first.id, second.id]));
+    bench.do(addSet('case', 'Set 9', [ann]));
+    expect(groupsBy({ by: 'set' }, bench.state, all).map(({ name, size }) => [name, size])).toEqual([
+      ['Set 9', { of: 'case', count: 1 }],
+      ['Set 10', { of: '1,000 words', count: 0.008 }],
+    ]);
     expect(groupsBy({ attributeId: bench.newId() }, bench.state, all)).toEqual([]);
     expect(MOST_GROUPS).toBe(4);
   });

@@ -2,11 +2,14 @@ import type { AttributeValue } from '../model/case';
 import type { Id } from '../model/ids';
 import type { PassageCondition } from '../model/passage-condition';
 import type { StudyState } from '../model/study-state';
+import { documentsOfSet, membersOf } from '../sets/members';
+import { naturalOrder } from '../text/natural-order';
+import type { Document } from '../model/document';
 import { showValue } from '../attributes/values';
 import { caseFinderOf } from '../passages/code-use';
 
 /** What material is set side by side by. */
-export type Grouping = { readonly attributeId: Id } | { readonly by: 'coder' | 'kind' };
+export type Grouping = { readonly attributeId: Id } | { readonly by: 'coder' | 'kind' | 'set' };
 
 /** A group of the material, as a further part of a question, and how much there is of it. */
 export interface Group {
@@ -23,7 +26,8 @@ export const MOST_GROUPS = 4;
  * The largest groups of the material in scope, the values of an attribute in its own order.
  * @param documentIds the documents in scope
  */
-export function groupsBy(grouping: Grouping, { tables }: Pick<StudyState, 'tables'>, documentIds: ReadonlySet<Id>): Group[] {
+export function groupsBy(grouping: Grouping, state: Pick<StudyState, 'tables'>, documentIds: ReadonlySet<Id>): Group[] {
+  const { tables } = state;
   const documents = Object.values(tables.document).filter((document) => documentIds.has(document.id));
   if ('by' in grouping) {
     if (grouping.by === 'coder')
@@ -34,6 +38,7 @@ export function groupsBy(grouping: Grouping, { tables }: Pick<StudyState, 'table
           condition: { carries: 'any', codes: { codeIds: [], setIds: [], withUnder: false }, reach: 'passage', given: { coderIds: [id] } },
           size: null,
         }));
+    if (grouping.by === 'set') return setGroups(state, documents);
     return largest(documents, (document) => document.kind).map(([kind, some]) => ({
       name: kind,
       condition: { kinds: [kind] },
@@ -78,6 +83,20 @@ function largest<T, V>(all: readonly T[], valueOf: (one: T) => V | undefined): [
     else groups.set(value, [one]);
   }
   return [...groups].sort(([, a], [, b]) => b.length - a.length).slice(0, MOST_GROUPS);
+}
+
+/** The sets with the most in scope, in their natural order. */
+function setGroups(state: Pick<StudyState, 'tables'>, documents: readonly Document[]): Group[] {
+  const sets = Object.values(state.tables.set).map((set) => {
+    const inSet = documentsOfSet(state, set);
+    return { set, documents: documents.filter((document) => inSet.has(document.id)) };
+  });
+  const most = sets.sort((a, b) => b.documents.length - a.documents.length).slice(0, MOST_GROUPS);
+  return naturalOrder(most, ({ set }) => set.name).map(({ set, documents: own }) => ({
+    name: set.name,
+    condition: { liesIn: { documentIds: [], folderIds: [], setIds: [set.id] } },
+    size: set.of === 'case' ? { of: 'case', count: membersOf(state, set).length } : thousands(own),
+  }));
 }
 
 const inOwnOrder = <T>(choices: readonly string[], groups: [AttributeValue, T[]][]): [AttributeValue, T[]][] =>

@@ -1,3 +1,4 @@
+import { ASKING } from './strides-asking';
 import { CODEBOOK } from './strides-codebook';
 import { MATERIAL } from './strides-material';
 import { MEDIA } from './strides-media';
@@ -13,4 +14,4 @@ export interface Stride {
   go(walk: Walk): Promise<void>;
 }
 
-export const STRIDES: readonly Stride[] = [...READING, ...CODEBOOK, ...MATERIAL, ...MEDIA, ...WRITING, ...WAYS];
+export const STRIDES: readonly Stride[] = [...READING, ...CODEBOOK, ...MATERIAL, ...MEDIA, ...WRITING, ...ASKING, ...WAYS];

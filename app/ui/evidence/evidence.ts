@@ -20,7 +20,10 @@ import { Swatch } from '../swatch/swatch';
 
 /** Passages on one page: enough to read on, few enough to lay out at once. */
 const PAGE = 60;
-/** Characters of context on each side, at most to the paragraph's ends. */
+/** How much is shown around a passage. */
+export const SURROUNDINGS = ['some words around', 'the whole paragraph', 'the paragraphs beside'] as const;
+export type Surroundings = (typeof SURROUNDINGS)[number];
+/** Characters of context on each side where only some words are shown, at most to the paragraph's ends. */
 const CONTEXT = 140;
 
 interface Piece {
@@ -52,6 +55,7 @@ interface Piece {
 })
 export class Evidence {
   readonly hits = input.required<readonly Hit[]>();
+  readonly around = input<Surroundings>('some words around');
   /** Passages chosen by the researcher; null where none can be chosen. */
   readonly chosen = model<ReadonlySet<Id> | null>(null);
   /** The researcher wants to see the passage where it stands. */
@@ -78,6 +82,7 @@ export class Evidence {
       documents: this.documents(),
       codes: this.codes(),
       passages: this.passages(),
+      around: this.around(),
     }),
     loader: async ({ params }) => (await Promise.all(params.hits.map((hit) => this.pieceOf(hit)))).filter((piece) => piece !== null),
   });
@@ -100,10 +105,13 @@ export class Evidence {
       citation: citation(document, text, passage),
     };
     if (!text) return { ...cited, before: '', words: '', after: '' };
-    const paragraph = text.paragraphs[paragraphAt(text.paragraphs, hit.start)];
-    const from = wordStart(text.text, Math.max(paragraph?.body ?? 0, hit.start - CONTEXT), paragraph?.body ?? 0, hit.start);
-    const last = text.paragraphs[paragraphAt(text.paragraphs, hit.end - 1)];
-    const to = wordEnd(text.text, Math.min(last?.end ?? hit.end, hit.end + CONTEXT), last?.end ?? hit.end, hit.end);
+    const beside = this.around() === 'the paragraphs beside' ? 1 : 0;
+    const context = this.around() === 'some words around' ? CONTEXT : Infinity;
+    const at = Math.max(0, paragraphAt(text.paragraphs, hit.start) - beside);
+    const paragraph = text.paragraphs[at];
+    const from = wordStart(text.text, Math.max(paragraph?.body ?? 0, hit.start - context), paragraph?.body ?? 0, hit.start);
+    const last = text.paragraphs[Math.min(text.paragraphs.length - 1, paragraphAt(text.paragraphs, hit.end - 1) + beside)];
+    const to = wordEnd(text.text, Math.min(last?.end ?? hit.end, hit.end + context), last?.end ?? hit.end, hit.end);
     return {
       ...cited,
       before: (from > (paragraph?.body ?? 0) ? '…' : '') + text.text.slice(from, hit.start),

@@ -8,7 +8,8 @@ import type { Id } from '@core/model/ids';
 import { caseFinderOf } from '@core/passages/code-use';
 import { passageOf } from '@core/passages/columns';
 import { answerRows } from '@core/queries/answer-rows';
-import { citation } from '@core/text/citation';
+import { answerHtml, type PrintedPassage } from '@core/formats/html-out/answer-html';
+import { citation, placeOf, wordsOfPlace } from '@core/text/citation';
 import { codeFromAnswer, codePassages } from '@core/commands/code-passages';
 import type { Hit } from '@core/queries/evaluate';
 import { questionWords } from '@core/queries/words';
@@ -43,17 +44,23 @@ export class AnswerWork {
   }
 
   /** Takes an answer out as a table. */
-  async takeOut(hits: readonly Hit[], form: 'csv' | 'xlsx'): Promise<void> {
+  async takeOut(hits: readonly Hit[], form: 'csv' | 'xlsx' | 'html' | 'docx'): Promise<void> {
     const data = this.data();
     if (!data) return;
     const texts = await this.textsOf(hits);
     const rows = answerRows(data, hits, caseFinderOf(data.tables.case), (id) => texts.get(id) ?? null);
     const name = `${data.study.title} – ${this.asking.kept()?.name ?? 'passages'}`;
-    if (form === 'csv') saveFile(`${name}.csv`, writeCsv(rows), 'text/csv');
+    const asked = `passages that ${questionWords(this.asking.question(), this.here.names())}`;
+    if (form === 'html') saveFile(`${name}.html`, answerHtml(name, asked, this.printed(hits, texts)), 'text/html');
+    else if (form === 'docx') {
+      const { answerDocx } = await import('@core/formats/docx-out/answer-docx');
+      const type = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document';
+      saveFile(`${name}.docx`, await answerDocx(name, asked, this.printed(hits, texts)), type);
+    } else if (form === 'csv') saveFile(`${name}.csv`, writeCsv(rows), 'text/csv');
     else {
       const { writeXlsx } = await import('@core/formats/xlsx/write-xlsx');
       const question: [string, string][] = [
-        ['what was asked', `passages that ${questionWords(this.asking.question(), this.here.names())}`],
+        ['what was asked', asked],
         ['passages', String(hits.length)],
       ];
       const sheets = [
@@ -65,17 +72,39 @@ export class AnswerWork {
     this.session.run(noteExport(`${counted(hits.length, 'passage')} that answer a query`));
   }
 
-  /** Copies passages with their citations, one under the other. */
-  async copy(hits: readonly Hit[]): Promise<void> {
+  private printed(hits: readonly Hit[], texts: ReadonlyMap<Id, Text>): PrintedPassage[] {
+    const data = this.data()!;
+    return hits.flatMap(({ documentId, passageId }) => {
+      const document = data.tables.document[documentId];
+      const passage = passageOf(data.passages[documentId], passageId);
+      if (!document || !passage) return [];
+      const text = texts.get(documentId) ?? null;
+      const { speaker, position } = placeOf(document, text, passage);
+      return {
+        document: document.title,
+        where: [speaker, position].filter(Boolean).join(', '),
+        words: text?.text.slice(passage.start, passage.end) ?? '',
+        codes: [...new Set(passage.codings.map(({ codeId }) => data.tables.code[codeId]?.name ?? ''))],
+        comment: passage.comment,
+      };
+    });
+  }
+
+  /** Copies passages one under the other: with their citations, with their codes as well, or their words alone. */
+  async copy(hits: readonly Hit[], form: 'cited' | 'with codes' | 'words' = 'cited'): Promise<void> {
     const data = this.data();
     const texts = await this.textsOf(hits);
     const cited = hits.flatMap((hit) => {
       const document = data?.tables.document[hit.documentId];
       const passage = passageOf(data?.passages[hit.documentId], hit.passageId);
-      return document && passage ? [citation(document, texts.get(hit.documentId) ?? null, passage)] : [];
+      if (!document || !passage) return [];
+      const text = texts.get(hit.documentId) ?? null;
+      if (form === 'words') return wordsOfPlace(text, passage) || [];
+      const codes = [...new Set(passage.codings.map(({ codeId }) => data?.tables.code[codeId]?.name ?? ''))].join(', ');
+      return citation(document, text, passage) + (form === 'with codes' && codes ? ` [${codes}]` : '');
     });
     await navigator.clipboard.writeText(cited.join('\n\n'));
-    this.notices.say(`Copied ${counted(cited.length, 'passage')} with citations.`);
+    this.notices.say(`Copied ${counted(cited.length, 'passage')}${form === 'words' ? '' : ' with citations'}.`);
   }
 
   /** Texts of the documents that hits are in. */

@@ -4,6 +4,7 @@ import { addAttribute, setValues } from '@core/commands/attributes';
 import { joinCodes } from '@core/commands/join-codes';
 import { deleteCode } from '@core/commands/codes';
 import { addMemo } from '@core/commands/memos';
+import { addSet } from '@core/commands/sets';
 import { saveQuery } from '@core/commands/queries';
 import type { Id } from '@core/model/ids';
 import type { PassageCondition } from '@core/model/passage-condition';
@@ -13,6 +14,7 @@ import { ScopeActions } from '../../state/study.actions';
 import { TextCache } from '../../state/text-cache';
 import { analysisHere } from '../../testing/analysis-here';
 import { drawn, type Drawn } from '../../testing/component-with-study';
+import { until } from '../../testing/until';
 import { Passages } from './passages';
 
 describe('asking for passages', () => {
@@ -136,6 +138,45 @@ describe('asking for passages', () => {
     expect(summary()).toBe('2 passages in 1 document');
     await turn('with what is under it', 'by itself');
     expect(summary()).toBe('0 passages in 0 documents');
+  });
+
+  it('does more with what is chosen: another code in place of one, a comment, a memo linked to all, a set', async () => {
+    await choose('Waiting');
+    await queries.click(queries.button('Choose all'));
+    await queries.click(queries.button('Do more'));
+    queries.answers.text = 'Compare.';
+    await overlay('Comment…');
+    const data = () => TestBed.inject(Store).selectSignal(selectData)()!;
+    expect(Object.values(data().passages).flatMap((columns) => columns.comments.map((one) => one.text))).toEqual(['Compare.', 'Compare.']);
+    queries.session.run(addSet('document', 'Night talk', []));
+    await queries.settle();
+    await queries.click(queries.button('Do more'));
+    await overlay('Put their documents in a set');
+    await overlay('Night talk');
+    expect(Object.values(data().tables.set)[0]!.memberIds.length).toBe(1);
+    queries.answers.text = 'On waiting';
+    await queries.click(queries.button('Do more'));
+    await overlay('Write a memo about them…');
+    const [memo] = Object.values(data().tables.memo);
+    expect([memo!.title, memo!.about?.type, memo!.also?.length]).toEqual(['On waiting', 'passage', 1]);
+  });
+
+  it('is measured in codings, cases and words, and shown as a table of codes or with more around it', async () => {
+    await choose('Waiting');
+    await until(
+      () => queries.find('[data-more]').textContent !== '',
+      () => TestBed.tick(),
+    );
+    expect(queries.find('[data-more]').textContent).toBe('· 3 codings · 0 participants · 5 words');
+    await turn('with some words around', 'as a table of codes');
+    expect(queries.texts('[role=columnheader]')).toEqual(['Passage', 'Wa2', 'Wo1']);
+    expect(queries.texts('[role=row] [role=cell]')).toEqual(['●', '●', '●', '–']);
+    await turn('as a table of codes', 'with the whole paragraph');
+    await until(
+      () => queries.all('fl-evidence .context').length > 0,
+      () => TestBed.tick(),
+    );
+    expect(queries.find('fl-evidence').textContent).toContain('worried all night long.');
   });
 
   it('says of an empty answer which one step brings something back, and takes it', async () => {

@@ -26,13 +26,17 @@ import { ScopeChoice } from '../../state/scope-choice';
 import { selectData, selectQueries, selectStudy } from '../../state/study.selectors';
 import { Ways } from '../../state/ways';
 import { Counted } from '../../ui/counted/counted';
-import { Evidence } from '../../ui/evidence/evidence';
+import { Evidence, type Surroundings } from '../../ui/evidence/evidence';
+import { AnalysisService } from '../../workers/analysis-service';
+import type { Code } from '@core/model/code';
 import { Icon } from '../../ui/icon/icon';
 import { choicesOf, SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { memosAreAbout } from '../../ui/memo/writing-desk';
 import { AnswerWork } from './answer-work';
 import { Asking } from './asking';
 import { KeptQueries } from './kept-queries';
+import { AnswerActs } from './answer-acts';
+import { AnswerTable } from './answer-table';
 import { EMPTY_QUESTION, QueryDraft } from './query-draft';
 import { AskedHere } from '../../ui/sentence/asked-here';
 import { ConditionList } from '../../ui/sentence/condition-list';
@@ -41,11 +45,15 @@ import { NEW_CARRIES } from '../../ui/sentence/new-part';
 
 const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
 
+/** How the passages of an answer are shown. */
+const ANSWER_FORMS = ['with some words around', 'with the whole paragraph', 'with the paragraphs beside', 'as a table of codes'] as const;
+type AnswerForm = (typeof ANSWER_FORMS)[number];
+
 /** Asking for passages: a sentence with parts to change, what each of them leaves, and the passages that answer it. */
 @Component({
   selector: 'fl-passages',
-  imports: [QueryTabs, ConditionList, Counted, Evidence, Icon, MatMenuModule, SentencePart],
-  providers: [AnswerWork, AskedHere, Asking, KeptQueries],
+  imports: [AnswerTable, QueryTabs, ConditionList, Counted, Evidence, Icon, MatMenuModule, SentencePart],
+  providers: [AnswerActs, AnswerWork, AskedHere, Asking, KeptQueries],
   templateUrl: './passages.html',
   styleUrl: './passages.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -58,6 +66,7 @@ export class Passages {
   private readonly draft = inject(QueryDraft);
   private readonly here = inject(AskedHere);
   private readonly scopeChoice = inject(ScopeChoice);
+  private readonly analysis = inject(AnalysisService);
   protected readonly countedAs = ['Passages of which this alone holds', 'Passages left after this and what stands above it'];
   private readonly results = viewChild<ElementRef<HTMLElement>>('results');
   private readonly study = this.store.selectSignal(selectStudy);
@@ -66,6 +75,7 @@ export class Passages {
   protected readonly asking = inject(Asking);
   protected readonly keptQueries = inject(KeptQueries);
   protected readonly work = inject(AnswerWork);
+  protected readonly answerActs = inject(AnswerActs);
   protected readonly chosen = signal<ReadonlySet<Id>>(new Set());
   /** Only what is new since the answer was last seen. */
   protected readonly onlyNew = signal(false);
@@ -80,6 +90,13 @@ export class Passages {
   });
   protected readonly order = signal<AnswerOrder>('as in the documents');
   protected readonly orders = choicesOf(ANSWER_ORDERS);
+  /** With how much around them, or as a table. */
+  protected readonly form = signal<AnswerForm>('with some words around');
+  protected readonly forms = choicesOf(ANSWER_FORMS);
+  protected readonly around = computed((): Surroundings => {
+    const form = this.form();
+    return form === 'as a table of codes' ? 'some words around' : (form.slice('with '.length) as Surroundings);
+  });
   protected readonly groupings = computed((): Choice<Grouping | null>[] => [
     { value: null, name: 'in one list' },
     ...this.here
@@ -87,6 +104,7 @@ export class Passages {
       .filter((one) => one.type !== 'number' && one.type !== 'date')
       .map((one) => ({ value: { attributeId: one.id }, name: `side by side by ${one.name}` })),
     { value: { by: 'kind' } as const, name: 'side by side by kind of document' },
+    ...(this.here.sets().length > 1 ? [{ value: { by: 'set' } as const, name: 'side by side by set' }] : []),
     ...(this.here.coders().length > 1 ? [{ value: { by: 'coder' } as const, name: 'side by side by coder' }] : []),
   ]);
   protected readonly groupingWords = computed(() => {
@@ -106,6 +124,27 @@ export class Passages {
     const hits = this.hits();
     const documents = new Set(hits.map((hit) => hit.documentId)).size;
     return `${counted(hits.length, 'passage')} in ${counted(documents, 'document')}`;
+  });
+  /** What else there is of it: counted when the answer is there. */
+  protected readonly measures = computed(() => {
+    const counts = this.counts.hasValue() ? this.counts.value() : null;
+    if (counts?.passages !== this.hits().length) return '';
+    return `· ${counted(counts.codings, 'coding')} · ${counted(counts.cases, this.here.caseWord())} · ${counted(counts.words, 'word')}`;
+  });
+  private readonly counts = resource({
+    params: () => {
+      const [data, hits] = [this.data(), this.hits()];
+      return data && hits.length > 0 ? { data, hits } : undefined;
+    },
+    loader: ({ params: { data, hits }, abortSignal }) => {
+      const byDocument = new Map<Id, Set<Id>>();
+      for (const { documentId, passageId } of hits) {
+        const some = byDocument.get(documentId);
+        if (some) some.add(passageId);
+        else byDocument.set(documentId, new Set([passageId]));
+      }
+      return this.analysis.answerCounts(data, byDocument, abortSignal);
+    },
   });
   protected readonly sinceWords = computed(() => {
     const since = this.asking.since();
@@ -181,6 +220,10 @@ export class Passages {
 
   protected async code(): Promise<void> {
     if (await this.work.code(this.places())) this.chosen.set(new Set());
+  }
+
+  protected async exchange(code: Code): Promise<void> {
+    await this.answerActs.exchange(this.places(), code);
   }
 
   protected async paste(): Promise<void> {

@@ -23,7 +23,7 @@ import { QueryTabs } from '../query-tabs';
 import { KeptSearches } from './kept-searches';
 import { Looking, WordsDraft } from './looking';
 
-const DAY = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', year: 'numeric' });
+const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
 
 type Order = 'as in the documents' | 'by what stands before' | 'by what stands after';
 

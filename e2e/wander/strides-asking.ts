@@ -1,0 +1,103 @@
+import { expect } from '@playwright/test';
+import type { Stride } from './strides';
+
+export const ASKING: readonly Stride[] = [
+  {
+    name: 'build the scope in its panel',
+    weight: 3,
+    go: async (walk) => {
+      const { page, dice } = walk;
+      const open = page.locator('fl-scope-line .anchor > .act');
+      if (!(await open.isVisible())) return;
+      await open.click();
+      const panel = page.locator('fl-scope-panel');
+      await expect(panel).toBeVisible();
+      const kept = await walk.any('fl-scope-panel .kept .act');
+      if (kept && dice.onceIn(3)) await kept.click();
+      else if (dice.onceIn(3)) await (await walk.any('fl-scope-panel button[aria-label^="Take away"]'))?.click();
+      else {
+        await panel.locator('.add').click();
+        const offers = page.locator('.mat-mdc-menu-panel [mat-menu-item]');
+        const offer = offers.nth(dice.below(await walk.settled(offers)));
+        walk.note((await offer.textContent())!.trim());
+        await offer.click();
+        await (await walk.any('fl-scope-panel fl-chosen-of > .anchor > .part'))?.click();
+        const box = await walk.any('fl-scope-panel fl-choose-several li input');
+        if (box) await box.check();
+      }
+      await page.keyboard.press('Escape');
+      await page.keyboard.press('Escape');
+      const keep = panel.getByRole('button', { name: 'keep this scope…' });
+      if ((await keep.isVisible()) && dice.onceIn(2)) {
+        await keep.click();
+        await page.getByRole('dialog').getByLabel('Name').fill(dice.words(2));
+        await page.getByRole('button', { name: 'Keep it' }).click();
+      }
+      if (await panel.isVisible()) await page.keyboard.press('Escape');
+    },
+  },
+  {
+    name: 'make, change and take away a proposition',
+    weight: 3,
+    go: async (walk) => {
+      const { page, dice, filum } = walk;
+      await filum.goTo('Queries');
+      await page.getByRole('link', { name: 'Propositions' }).click();
+      await page.waitForTimeout(250);
+      const away = page.locator('fl-propositions .sentence').getByRole('button', { name: 'Delete', exact: true });
+      if (dice.onceIn(5) && (await away.isVisible())) return away.click();
+      if (dice.onceIn(2) || !(await away.isVisible())) {
+        await page.getByRole('button', { name: 'New proposition…' }).first().click();
+        await page.getByRole('dialog').getByLabel('Name').fill(dice.words(3));
+        await page.getByRole('button', { name: 'Make it' }).click();
+      }
+      await page.locator('fl-claim-list > .add').nth(dice.below(2)).click();
+      const find = page.locator('fl-choose-codes input').first();
+      await find.fill(dice.one(['wor', 'wait', 'time']));
+      await page.keyboard.press('Enter');
+      await page.keyboard.press('Escape');
+      const note = await walk.any('fl-propositions textarea');
+      if (!note) return;
+      await note.fill(dice.words());
+      // left in mid-sentence, by whatever way
+      if (dice.onceIn(2)) await filum.goTo(dice.one(['Memos', 'Overview']));
+    },
+  },
+  {
+    name: 'keep a search, and make a word list',
+    weight: 2,
+    go: async (walk) => {
+      const { page, dice, filum } = walk;
+      await filum.goTo('Queries');
+      await page.getByRole('link', { name: 'Words', exact: true }).click();
+      if (dice.onceIn(2)) {
+        await page.getByRole('button', { name: 'Word lists' }).click();
+        await page
+          .getByRole('dialog')
+          .getByLabel('Name')
+          .fill(dice.one(['ferry', 'night', dice.words(2)]));
+        await page
+          .getByRole('dialog')
+          .getByLabel(/^Its words/)
+          .fill(`boat\n${dice.words()}`);
+        await page
+          .getByRole('dialog')
+          .getByRole('button', { name: /^(Keep|Make the list)$/ })
+          .click();
+        await page.waitForTimeout(150);
+        return page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+      }
+      await page.getByLabel('Words to look for').fill(dice.one(['boat', '[ferry]', '[night] or pier', dice.words(2)]));
+      await page.waitForTimeout(400);
+      const keep = page.locator('fl-words').getByRole('button', { name: 'Keep', exact: true });
+      if (!(await keep.isVisible())) return;
+      await keep.click();
+      await page.getByRole('dialog').getByLabel('Name').fill(dice.words(2));
+      await page.getByRole('dialog').getByRole('button', { name: 'Keep', exact: true }).click();
+      await page.waitForTimeout(200);
+      if (await page.locator('mat-dialog-container').isVisible()) return page.keyboard.press('Escape');
+      const seen = page.getByRole('button', { name: 'All seen' });
+      if (await seen.isVisible()) await seen.click();
+    },
+  },
+];
