@@ -9,6 +9,7 @@ import { studyFileOf } from './study-file';
 import { buildLargeStudy, LARGE } from '../core/sample/large-study';
 import { paletteCss } from '../app/styles/palette-sheet';
 import { createApp } from '../server/app';
+import { asking } from './asking';
 import { importing } from './import';
 import { codebookWork } from './codebook';
 import { longDocument } from './long-document';
@@ -21,7 +22,7 @@ import { openFile } from './timing';
 
 const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'];
 
-/** The promises made for the browser, measured on the production build. @param only one part: first, long, leak, import, codebook, memos, media or large */
+/** The promises made for the browser, measured on the production build. @param only one part: first, long, leak, import, codebook, memos, media, asking or large */
 export async function benchBrowser(only?: string): Promise<void> {
   console.log('\nIn Chromium, production build');
   const bundle = await build({ entryPoints: ['bench/browser/bare.ts'], bundle: true, write: false, format: 'iife', minify: true });
@@ -54,6 +55,7 @@ export async function benchBrowser(only?: string): Promise<void> {
       codebook: codebookWork,
       memos: memosAndLog,
       media,
+      asking,
       large: largeStudy,
     }))
       if (!only || only === name) await inNewBrowser((page, profile) => measure(page, base, profile));

@@ -34,7 +34,7 @@ export async function benchCore(): Promise<void> {
   });
 
   await benchQueries(state);
-  benchWords([...texts.values()]);
+  benchWords([...texts.values()], state);
 
   const first = tally(columns, codes);
   const changed = [packPassages(columns[0]!.documentId, unpackPassages(columns[0]!).slice(1)), ...columns.slice(1)];

@@ -6,11 +6,17 @@ import type { Text } from '../core/model/document';
 import type { WordSearch } from '../core/model/word-search';
 import { WordFinder } from '../core/words/find-words';
 import { IndexedWords } from '../core/words/vocabulary';
+import { applyChange } from '../core/change/apply';
+import { invert, type Change } from '../core/change/change';
+import { carryOut } from '../core/commands/carry-out';
+import { sweep } from '../core/commands/sweep';
+import { sequentialIds, type Id } from '../core/model/ids';
+import type { StudyState } from '../core/model/study-state';
 import { report } from './report';
 import { time } from './timing';
 
 /** Words in the texts of the large study, beside `grep -F` on the same text in one file. */
-export function benchWords(texts: readonly Text[]): void {
+export function benchWords(texts: readonly Text[], state: StudyState): void {
   const folder = mkdtempSync(join(tmpdir(), 'words-'));
   const file = join(folder, 'texts.txt');
   writeFileSync(file, texts.map((text) => text.text).join('\n'));
@@ -43,5 +49,32 @@ export function benchWords(texts: readonly Text[]): void {
     const took = time(3, () => find(search));
     report({ what: `words ${what} over 8 million words`, value: took, unit: 'ms', promise: { words: 'under 1 s', kept: took < 1_000 } });
   }
+  sweepOf(state);
   rmSync(folder, { recursive: true });
+}
+
+/** Ten thousand hits swept with a code as one step, and that taken back. */
+function sweepOf(state: StudyState): void {
+  const documents = Object.values(state.tables.document);
+  const perDocument = Math.ceil(10_000 / documents.length);
+  const swept = documents.map(({ id, characters }) => ({
+    documentId: id,
+    places: Array.from({ length: perDocument }, (_, at) => {
+      const start = Math.floor(((at + 0.3) * characters) / (perDocument + 1));
+      return { start, end: start + 9 };
+    }),
+  }));
+  const newId = sequentialIds(900);
+  const [coderId] = Object.keys(state.tables.coder) as [Id];
+  const wanted = { codeIds: Object.keys(state.tables.code).slice(0, 1) };
+  let change: Change = [];
+  let after = state;
+  const doing = time(3, () => {
+    const action = carryOut(sweep(swept, wanted), state, { coderId, now: 1, newId })!;
+    change = action.change;
+    after = applyChange(state, change);
+  });
+  report({ what: 'sweeping 10,000 hits, one step', value: doing, unit: 'ms', promise: { words: 'under 1 s', kept: doing < 1_000 } });
+  const undoing = time(3, () => applyChange(after, invert(change)));
+  report({ what: 'and taking it back', value: undoing, unit: 'ms', promise: { words: 'under 1 s', kept: undoing < 1_000 } });
 }

@@ -120,6 +120,8 @@ describe('the scope sentence', () => {
     await line.click(line.button('keep this scope…'));
     await line.click(line.button('look at all'));
     expect(scoped().length).toBe(3);
+    // a press elsewhere closes the panel
+    await line.click(line.find('.anchor > .act'));
     await line.click(line.button('Papers'));
     expect(scoped()).toEqual(['Minutes']);
     // what is looked at needs no name

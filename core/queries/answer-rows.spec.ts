@@ -1,7 +1,8 @@
 import { CaseFinder } from '../passages/code-use';
 import { unpackPassages } from '../passages/columns';
 import { Bench } from '../testing/make';
-import { answerRows, ANSWER_ORDERS, inOrder } from './answer-rows';
+import { addCase, editSpeaker } from '../commands/cases';
+import { answerRows, ANSWER_ORDERS, groupOf, inOrder } from './answer-rows';
 
 describe('an answer as a list', () => {
   const bench = new Bench();
@@ -10,15 +11,17 @@ describe('an answer as a list', () => {
   bench.code(document, 5, 19, boat);
   bench.code(document, 25, 40, late, boat);
   bench.code(document, 43, 47, late);
+  bench.run(addCase('Cat'));
+  bench.run(editSpeaker(document.id, 1, { caseId: Object.keys(bench.state.tables.case)[0]! }));
   const hits = Object.values(bench.state.passages)
     .flatMap(unpackPassages)
     .map(({ id, documentId, start, end }) => ({ passageId: id, documentId, start, end }));
   const text = bench.texts.get(document.id)!;
 
   it('has a row a passage, with what is around it by name', () => {
-    const [heads, ...rows] = answerRows(bench.state, hits, new CaseFinder({}), () => text);
+    const [heads, ...rows] = answerRows(bench.state, hits, new CaseFinder(bench.state.tables.case), () => text);
     expect(heads).toEqual(['document', 'case', 'speaker', 'position', 'text', 'codes', 'coders', 'comment']);
-    expect(rows[1]).toEqual(['One', '', 'Ann', 'turn 2', 'It was late, ve', 'Alarm; Boat', 'Ada', '']);
+    expect(rows[1]).toEqual(['One', 'Cat', 'Ann', 'turn 2', 'It was late, ve', 'Alarm; Boat', 'Ada', '']);
     expect(rows.length).toBe(3);
   });
 
@@ -29,6 +32,16 @@ describe('an answer as a list', () => {
     expect(order('by code')).toEqual([2, 1, 0]);
     expect(order('by speaker')).toEqual([1, 2, 0]);
     expect(order('by when it was coded')).toEqual([0, 1, 2]);
+    expect(order('by case')).toEqual([1, 2, 0]);
     for (const one of ANSWER_ORDERS) expect(order(one).toSorted()).toEqual([0, 1, 2]);
+  });
+
+  it('stands in groups where its order makes some', () => {
+    const groups = (of: (typeof ANSWER_ORDERS)[number]) =>
+      inOrder(bench.state, hits, of, () => text).map((hit) => groupOf(bench.state, hit, of, () => text));
+    expect(groups('by code')).toEqual(['Alarm', 'Alarm; Boat', 'Boat']);
+    expect(groups('by case')).toEqual(['Cat', 'Cat', 'of no case']);
+    expect(groups('by speaker')).toEqual(['Ann', 'Ann', 'Bob']);
+    expect(groups('the longest first')).toEqual([null, null, null]);
   });
 });

@@ -1,13 +1,20 @@
 import type { Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { StudyState } from '../model/study-state';
-import type { CaseFinder } from '../passages/code-use';
+import { caseFinderOf, type CaseFinder } from '../passages/code-use';
 import { passageOf } from '../passages/columns';
 import { placeOf, wordsOfPlace } from '../text/citation';
 import type { Hit } from './evaluate';
 
 /** How an answer is listed. */
-export const ANSWER_ORDERS = ['as in the documents', 'the longest first', 'by code', 'by when it was coded', 'by speaker'] as const;
+export const ANSWER_ORDERS = [
+  'as in the documents',
+  'the longest first',
+  'by code',
+  'by when it was coded',
+  'by speaker',
+  'by case',
+] as const;
 export type AnswerOrder = (typeof ANSWER_ORDERS)[number];
 
 const HEADINGS = ['document', 'case', 'speaker', 'position', 'text', 'codes', 'coders', 'comment'] as const;
@@ -60,8 +67,18 @@ export function inOrder(
   const keys = new Map(hits.map((hit) => [hit, keyOf(state, hit, order, textOf)]));
   return hits.toSorted((a, b) => {
     const [one, other] = [keys.get(a)!, keys.get(b)!];
-    return typeof one === 'number' ? one - (other as number) : one.localeCompare(other as string, undefined, { numeric: true });
+    if (typeof one === 'number') return one - (other as number);
+    // those of none stand behind the others
+    if ((one === '') !== (other === '')) return one === '' ? 1 : -1;
+    return one.localeCompare(other as string, undefined, { numeric: true });
   });
+}
+
+/** What a passage stands under where an answer is grouped by its order; null where that makes no groups. */
+export function groupOf(state: StudyState, hit: Hit, order: AnswerOrder, textOf: (documentId: Id) => Text | null): string | null {
+  if (order !== 'by code' && order !== 'by speaker' && order !== 'by case') return null;
+  const none = { 'by code': 'no code', 'by speaker': 'nobody named', 'by case': 'of no case' }[order];
+  return String(keyOf(state, hit, order, textOf)) || none;
 }
 
 function keyOf(state: StudyState, hit: Hit, order: AnswerOrder, textOf: (documentId: Id) => Text | null): string | number {
@@ -74,5 +91,12 @@ function keyOf(state: StudyState, hit: Hit, order: AnswerOrder, textOf: (documen
       .sort((a, b) => a.localeCompare(b))
       .join('; ');
   const document = state.tables.document[hit.documentId];
-  return (passage && document && placeOf(document, textOf(hit.documentId), passage).speaker) ?? '';
+  if (!passage || !document) return '';
+  const text = textOf(hit.documentId);
+  if (order === 'by speaker') return placeOf(document, text, passage).speaker ?? '';
+  const cases = caseFinderOf(state.tables.case).of(document, text, passage);
+  return cases
+    .map((id) => state.tables.case[id]?.name ?? '')
+    .sort((a, b) => a.localeCompare(b, undefined, { numeric: true }))
+    .join('; ');
 }

@@ -28,7 +28,8 @@ const CONTEXT = 140;
 
 interface Piece {
   readonly hit: Hit;
-  readonly document: string;
+  /** What it stands under: its document, where nothing else is asked for. */
+  readonly head: string;
   readonly where: string;
   readonly before: string;
   readonly words: string;
@@ -56,6 +57,8 @@ interface Piece {
 export class Evidence {
   readonly hits = input.required<readonly Hit[]>();
   readonly around = input<Surroundings>('some words around');
+  /** What passages stand under, where that is not their document. */
+  readonly headOf = input<(hit: Hit) => string | null>(() => null);
   /** Passages chosen by the researcher; null where none can be chosen. */
   readonly chosen = model<ReadonlySet<Id> | null>(null);
   /** The researcher wants to see the passage where it stands. */
@@ -83,6 +86,7 @@ export class Evidence {
       codes: this.codes(),
       passages: this.passages(),
       around: this.around(),
+      headOf: this.headOf(),
     }),
     loader: async ({ params }) => (await Promise.all(params.hits.map((hit) => this.pieceOf(hit)))).filter((piece) => piece !== null),
   });
@@ -95,10 +99,11 @@ export class Evidence {
     const place = placeOf(document, text, passage);
     const codes = this.codesOn(hit.documentId, hit.passageId);
     const area = 'area' in passage ? passage.area : undefined;
+    const head = this.headOf()(hit);
     const cited = {
       hit,
-      document: document.title,
-      where: place.speaker ? `${place.speaker} · ${place.position}` : place.position,
+      head: head ?? document.title,
+      where: [head === null ? '' : document.title, place.speaker, place.position].filter(Boolean).join(' · '),
       codes,
       heard: this.heardAt(document, text, passage),
       cut: area ? { document, areas: [{ area, colours: codes.map((code) => code.colour) }] } : null,

@@ -1,3 +1,4 @@
+import { WholeStudy } from '../../ui/whole-study';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -16,7 +17,7 @@ type View = 'documents' | 'cases' | 'attributes' | 'questions' | 'sets' | 'pictu
 /** Documents and folders, cases, their attributes, questions, sets. */
 @Component({
   selector: 'fl-material',
-  imports: [RouterLink, Icon, DocumentTable, CaseGrid, AttributeList, QuestionList, SetList, PictureSheet],
+  imports: [RouterLink, Icon, DocumentTable, CaseGrid, AttributeList, QuestionList, SetList, PictureSheet, WholeStudy],
   template: `
     <div class="place">
       <header class="place-head">
@@ -32,6 +33,9 @@ type View = 'documents' | 'cases' | 'attributes' | 'questions' | 'sets' | 'pictu
             >
           }
         </nav>
+        @if (shown() !== 'documents' && shown() !== 'pictures') {
+          <fl-whole-study />
+        }
         <div class="end">
           <a class="do" [routerLink]="['/study', study()!.id, 'material', 'import']"><fl-icon name="upload" />Bring in</a>
         </div>

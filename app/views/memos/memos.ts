@@ -1,3 +1,4 @@
+import { WholeStudy } from '../../ui/whole-study';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -13,12 +14,13 @@ import { OpenQuestions } from './open-questions';
 /** All of the researcher's own writing: memos, questions to come back to, and memos brought in. */
 @Component({
   selector: 'fl-memos',
-  imports: [RouterLink, BegunMemos, Icon, MemoImport, MemoList, MemoTabs, OpenQuestions],
+  imports: [RouterLink, BegunMemos, Icon, MemoImport, MemoList, MemoTabs, OpenQuestions, WholeStudy],
   template: `
     <div class="place">
       <header class="place-head">
         <h1>Memos</h1>
         <fl-memo-tabs [here]="shown()" />
+        <fl-whole-study />
         <div class="end">
           <a class="act" routerLink="." [queryParams]="{ view: 'import' }">Bring in</a>
           <button class="do" (click)="add()"><fl-icon name="plus" />New memo</button>

@@ -19,7 +19,7 @@ import type { Question } from '@core/model/query';
 import type { Hit } from '@core/queries/evaluate';
 import type { WayOut } from '@core/queries/explain';
 import type { Group, Grouping } from '@core/queries/groups';
-import { ANSWER_ORDERS, inOrder, type AnswerOrder } from '@core/queries/answer-rows';
+import { ANSWER_ORDERS, groupOf, inOrder, type AnswerOrder } from '@core/queries/answer-rows';
 import { changeWords } from '@core/queries/words';
 import { counted } from '@core/text/counted';
 import { ScopeChoice } from '../../state/scope-choice';
@@ -89,7 +89,10 @@ export class Passages {
     return data ? inOrder(data, kept, this.order(), (id) => this.speakers.value()?.get(id) ?? null) : kept;
   });
   protected readonly order = signal<AnswerOrder>('as in the documents');
-  protected readonly orders = choicesOf(ANSWER_ORDERS);
+  protected readonly orders = computed((): Choice<AnswerOrder>[] =>
+    ANSWER_ORDERS.map((order) => ({ value: order, name: order.replace('case', this.here.caseWord()) })),
+  );
+  protected readonly orderWords = computed(() => this.orders().find((one) => one.value === this.order())!.name);
   /** With how much around them, or as a table. */
   protected readonly form = signal<AnswerForm>('with some words around');
   protected readonly forms = choicesOf(ANSWER_FORMS);
@@ -111,9 +114,14 @@ export class Passages {
     const now = JSON.stringify(this.asking.grouping());
     return this.groupings().find((one) => JSON.stringify(one.value) === now)?.name ?? 'in one list';
   });
+  /** Where the order makes groups, what each passage stands under. */
+  protected readonly headOf = computed(() => {
+    const [data, order, texts] = [this.data(), this.order(), this.speakers.value()];
+    return (hit: Hit): string | null => (data ? groupOf(data, hit, order, (id) => texts?.get(id) ?? null) : null);
+  });
   /** Texts say who speaks: read only where that is the order. */
   private readonly speakers = resource({
-    params: () => (this.order() === 'by speaker' ? this.asking.shown()?.hits : undefined),
+    params: () => (this.order() === 'by speaker' || this.order() === 'by case' ? this.asking.shown()?.hits : undefined),
     loader: ({ params }) => this.work.textsOf(params),
   });
   /** What is chosen, else all that is shown: what is taken out. */

@@ -117,6 +117,12 @@ export class ReadingHere {
     return original && original.id !== this.documentId() ? this.passagesLeft(original.id) : [];
   });
 
+  /** Whether the document that is read is in what everything looks at. */
+  readonly inScope = computed(() => {
+    const document = this.document();
+    return !document || this.narrowing().holds(document, this.spoken()[document.id] ?? null);
+  });
+
   /** What is in scope of a document; of one that is not in the scope itself, whatever was coded by whom and when one looks at. */
   private leftHere(columns: PassageColumns): PassageColumns | null {
     const document = this.documents()[columns.documentId];
