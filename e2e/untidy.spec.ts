@@ -215,7 +215,7 @@ test('the same number stands everywhere, also for one coder', async ({ page }) =
   for (const coder of ['Jon', 'Mara']) {
     await page
       .locator('fl-scope-line')
-      .getByRole('button', { name: /coders|Jon|Mara/ })
+      .getByRole('button', { name: /^(all coders|coded by)/ })
       .click();
     await page.getByRole('menuitem', { name: coder }).click();
     const passages = await figure();

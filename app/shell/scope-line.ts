@@ -52,6 +52,11 @@ export class ScopeLine {
     const { given } = this.scope();
     return given && scopeGivenWords(given, this.asked.names());
   });
+  /** Codings are looked at by who gave them, whenever that was: then their word changes to another coder at once. */
+  protected readonly onlyCoders = computed(() => {
+    const { from, to } = this.scope().given ?? {};
+    return from === undefined && to === undefined;
+  });
   protected readonly left = computed(() => this.leaves.sentence(this.asked.caseWord()));
 
   protected chosen(kind: DocumentKind): boolean {

@@ -44,10 +44,18 @@ describe('narrowing a large study', () => {
     expect(scoped()).toBeNull();
   });
 
+  it('begins the next change from what was chosen last, and not from what is still shown', async () => {
+    const alone = coders.choose(of(first!));
+    expect(coders.scope()).toEqual(of(first!));
+    const both = coders.choose({ ...coders.scope(), parts: [{ kinds: ['interview'] }] });
+    await Promise.all([alone, both]);
+    expect(TestBed.inject(Store).selectSignal(selectScope)()).toEqual({ ...of(first!), parts: [{ kinds: ['interview'] }] });
+  });
+
   it('leaves alone another study that was opened meanwhile', async () => {
     const chosen = coders.choose(of(first!));
     open(other);
     await chosen;
-    expect(scoped()).toBeNull();
+    expect([scoped(), coders.scope()]).toEqual([null, EVERYTHING]);
   });
 });

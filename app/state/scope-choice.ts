@@ -1,9 +1,12 @@
-import { computed, effect, inject, Injectable, untracked } from '@angular/core';
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { EVERYTHING, type Scope } from '@core/model/scope';
 import type { Document } from '@core/model/document';
+import type { StudyState } from '@core/model/study-state';
 import type { Narrowing } from '@core/queries/narrowing';
+import { scopeAfter } from '@core/queries/scope-moves';
 import { AnalysisService } from '../workers/analysis-service';
+import { MovedHere } from './moved-here';
 import { narrowingOf } from './narrowing-here';
 import { ScopeActions } from './study.actions';
 import { selectData, selectNarrowing, selectPassages, selectScope, selectSpoken, selectStudy } from './study.selectors';
@@ -25,12 +28,17 @@ export class ScopeChoice {
   private readonly study = this.store.selectSignal(selectStudy);
   private readonly spoken = this.store.selectSignal(selectSpoken);
   private readonly narrowing = this.store.selectSignal(selectNarrowing);
-  readonly scope = this.store.selectSignal(selectScope);
+  private readonly stored = this.store.selectSignal(selectScope);
+  /** What was chosen and is being sorted out; null where nothing is. */
+  private readonly wanted = signal<Scope | null>(null);
+  /** What was chosen last, whether or not all numbers are of it by now: what is changed next begins from it. */
+  readonly scope = computed(() => this.wanted() ?? this.stored());
   private choice = 0;
   /** Documents of which it should be known who speaks where, and is not. */
   private readonly unknown = computed((): readonly Document[] => this.notKnown(this.narrowing()));
 
   constructor() {
+    inject(MovedHere).moves.subscribe((moves) => this.wanted.update((scope) => scope && scopeAfter(scope, moves)));
     effect(() => {
       const unknown = this.unknown();
       if (unknown.length > 0) untracked(() => void this.learn(unknown));
@@ -44,6 +52,25 @@ export class ScopeChoice {
     const isStill = (): boolean => choice === this.choice && this.study()?.id === studyId;
     const data = this.data();
     if (!data) return;
+    this.wanted.set(scope);
+    try {
+      await this.sortOut(scope, data, isStill);
+    } catch (error) {
+      if (choice === this.choice) this.wanted.set(null);
+      throw error;
+    }
+    if (!isStill()) {
+      // of another study nothing was chosen
+      if (choice === this.choice) this.wanted.set(null);
+      return;
+    }
+    const chosen = this.scope();
+    this.wanted.set(null);
+    this.store.dispatch(ScopeActions.chosen({ scope: chosen }));
+  }
+
+  /** Learns who speaks where it must be known, and sorts out what is left of each document; stops where it is not wanted any more. */
+  private async sortOut(scope: Scope, data: StudyState, isStill: () => boolean): Promise<void> {
     const narrowing = narrowingOf(scope, data.tables, data.tables.document);
     const unknown = this.notKnown(narrowing);
     if (unknown.length > 0) {
@@ -61,12 +88,12 @@ export class ScopeChoice {
       await new Promise((resolve) => setTimeout(resolve));
       if (!isStill()) return;
     }
-    this.store.dispatch(ScopeActions.chosen({ scope }));
   }
 
   /** Looks at the whole study. What is still being sorted out is not wanted any more either. */
   clear(): void {
     this.choice++;
+    this.wanted.set(null);
     this.store.dispatch(ScopeActions.chosen({ scope: EVERYTHING }));
   }
 
@@ -85,6 +112,8 @@ export class ScopeChoice {
       data,
       documents.map((document) => document.id),
     );
-    if (this.study()?.id === data.study.id) this.store.dispatch(ScopeActions.spokenLearnt({ spoken: Object.fromEntries(found) }));
+    // of a text that cannot be read nobody is known to speak: it is not asked for again and again
+    const spoken = Object.fromEntries(documents.map(({ id }) => [id, found.get(id) ?? { paragraphs: [] }]));
+    if (this.study()?.id === data.study.id) this.store.dispatch(ScopeActions.spokenLearnt({ spoken }));
   }
 }

@@ -125,6 +125,11 @@ describe('work on passages', () => {
     pane.here.chosenId.set(passage!.id);
     pane.work.removeChosen();
     expect(said()).toBe('One more coding of it is not shown here and stayed.');
+    TestBed.inject(Store).dispatch(ScopeActions.chosen({ scope: { parts: [], given: { coderIds: [BEN] } } }));
+    pane.surface.selectWords('waited');
+    pane.work.code(pane.work.place()!, { codeId: codes['Help']! });
+    expect(said()).toBe('Coded, but not shown here: it is not among what is looked at.');
+    pane.session.undo();
     TestBed.inject(Store).dispatch(ScopeActions.chosen({ scope: EVERYTHING }));
     expect(pane.passages()).toEqual(['pier: Waiting']);
     pane.here.chosenId.set(passage!.id);

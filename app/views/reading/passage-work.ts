@@ -1,3 +1,4 @@
+import type { Change } from '@core/change/change';
 import { ApplicationRef, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { markRead } from '@core/commands/documents';
@@ -93,6 +94,15 @@ export class PassageWork {
     }
     // drawn in the same frame as the key
     this.application.tick();
+    if (done && documentId === this.here.documentId()) this.sayIfHidden(done.change);
+  }
+
+  /** Who codes what the scope or the chosen code leaves out must not think that nothing was done. */
+  private sayIfHidden(change: Change): void {
+    if (!this.here.leavesOut()) return;
+    const shown = new Set(this.here.passages().map((passage) => passage.id));
+    if (change.some((one) => one.type === 'passage' && one.after && !shown.has(one.after.id)))
+      this.notices.say('Coded, but not shown here: it is not among what is looked at.');
   }
 
   /** A page of a PDF becomes a document with what is coded of it. */

@@ -123,6 +123,9 @@ export class ReadingHere {
     return !document || this.narrowing().holds(document, this.spoken()[document.id] ?? null);
   });
 
+  /** Whether passages of the document may not be shown. */
+  readonly leavesOut = computed(() => !this.narrowing().isEverything || this.only() !== null);
+
   /** What is in scope of a document; of one that is not in the scope itself, whatever was coded by whom and when one looks at. */
   private leftHere(columns: PassageColumns): PassageColumns | null {
     const document = this.documents()[columns.documentId];
