@@ -129,6 +129,17 @@ describe('the scope sentence', () => {
     expect([scoped(), line.all('.kept').length]).toEqual([['Minutes'], 0]);
   });
 
+  it('opens and closes its panel by the same word, and by Escape', async () => {
+    const panels = () => line.all('fl-scope-panel').length;
+    await line.click(line.find('.anchor > .act'));
+    expect(panels()).toBe(1);
+    await line.click(line.find('.anchor > .act'));
+    expect(panels()).toBe(0);
+    await line.click(line.find('.anchor > .act'));
+    await line.press(line.find('fl-scope-panel'), 'Escape');
+    expect(panels()).toBe(0);
+  });
+
   it('lets go of what is deleted while it is looked at', async () => {
     const [setId] = Object.keys(TestBed.inject(Store).selectSignal(selectSets)());
     TestBed.inject(Store).dispatch(

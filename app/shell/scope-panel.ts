@@ -119,7 +119,8 @@ export class ScopePanel implements OnDestroy {
   @HostListener('document:mousedown', ['$event'])
   protected onPress(event: MouseEvent): void {
     const target = event.target as Element;
-    // menus and dialogs that were opened here lie elsewhere in the page
-    if (!this.host.contains(target) && !target.closest('.cdk-overlay-container') && target.isConnected) this.closed.emit();
+    const anchor = this.host.closest('.anchor') ?? this.host;
+    // what it opened at closes it by its own press; menus and dialogs that were opened here lie elsewhere in the page
+    if (!anchor.contains(target) && !target.closest('.cdk-overlay-container') && target.isConnected) this.closed.emit();
   }
 }

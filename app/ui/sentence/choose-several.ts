@@ -121,6 +121,7 @@ export class ChooseSeveral {
 
   @HostListener('document:mousedown', ['$event'])
   protected onPress(event: MouseEvent): void {
-    if (!this.host.contains(event.target as Node)) this.closed.emit();
+    // the word it opened at closes it by its own press
+    if (!(this.host.closest('.anchor') ?? this.host).contains(event.target as Node)) this.closed.emit();
   }
 }
