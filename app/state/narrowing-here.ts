@@ -4,6 +4,7 @@ import type { Scope } from '@core/model/scope';
 import { NO_TABLES, type StudyState, type Table } from '@core/model/study-state';
 import { AskedStudy } from '@core/queries/asked-study';
 import { Narrowing } from '@core/queries/narrowing';
+import type { Spoken } from '@core/text/paragraphs';
 
 type Tables = StudyState['tables'];
 
@@ -51,4 +52,4 @@ export function narrowingOf(scope: Scope, tables: ScopeTables, documents: Table<
 const asksForSets = ({ parts }: Scope): boolean => parts.some((part) => 'liesIn' in part && part.liesIn.setIds.length > 0);
 
 /** Who speaks where, of the documents of which it is known. */
-export type SpokenHere = Readonly<Record<Id, NonNullable<Parameters<Narrowing['leftOf']>[2]>>>;
+export type SpokenHere = Readonly<Record<Id, Spoken>>;

@@ -279,9 +279,11 @@ export class Analysis {
       async (running) => {
         const narrowing = this.narrowingTo(scope);
         const test = new PropositionTest(asked, this.asked(), narrowing);
-        const needsText = (document: Document): boolean => narrowing.needsSpoken(document) || test.needsText(document);
-        await this.eachDocument(running, this.mayHold(narrowing), needsText, (columns, document, text) =>
-          test.add(columns, document, text),
+        await this.eachDocument(
+          running,
+          this.mayHold(narrowing),
+          (document) => test.needsText(document),
+          (columns, document, text) => test.add(columns, document, text),
         );
         return test.result();
       },

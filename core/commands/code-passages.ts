@@ -6,7 +6,7 @@ import type { Id } from '../model/ids';
 import type { Passage } from '../model/passage';
 import type { StudyState } from '../model/study-state';
 import { idOfRow, passagesInRows } from '../passages/columns';
-import type { PassageAt } from './move-codings';
+import { passageIdsByDocument, type PassageAt } from './move-codings';
 import { codesWanted, type WantedCodes } from './passages';
 
 /** Gives codes to passages that are there, as one step, however many; what carries one by this coder already is let be. */
@@ -84,13 +84,7 @@ export function ratePassages(places: readonly PassageAt[], codeId: Id, rating: n
 
 /** Passages by document, without taking the others of a document apart. @throws CommandError if one is gone */
 function passagesAt(state: StudyState, places: readonly PassageAt[]): Passage[] {
-  const byDocument = new Map<Id, Set<Id>>();
-  for (const { documentId, passageId } of places) {
-    const ids = byDocument.get(documentId);
-    if (ids) ids.add(passageId);
-    else byDocument.set(documentId, new Set([passageId]));
-  }
-  return [...byDocument].flatMap(([documentId, ids]) => {
+  return [...passageIdsByDocument(places)].flatMap(([documentId, ids]) => {
     const columns = found(state.passages[documentId], 'passage');
     const rows = new Set<number>();
     // a walk over the ids beats looking each up

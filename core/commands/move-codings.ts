@@ -10,6 +10,17 @@ export interface PassageAt {
   readonly passageId: Id;
 }
 
+/** Ids of passages, by document. */
+export function passageIdsByDocument(places: readonly PassageAt[]): Map<Id, Set<Id>> {
+  const byDocument = new Map<Id, Set<Id>>();
+  for (const { documentId, passageId } of places) {
+    const ids = byDocument.get(documentId);
+    if (ids) ids.add(passageId);
+    else byDocument.set(documentId, new Set([passageId]));
+  }
+  return byDocument;
+}
+
 /**
  * Gives passages other codes in place of one: each coding with the code becomes codings with the new ones, of the
  * same coder and time. Splitting a code is doing this passage by passage; with no new code the passages only lose it,

@@ -51,7 +51,9 @@ export class PropositionTest {
 
   /** Whether the text of a document must be known. */
   needsText(document: Document): boolean {
-    return CaseFinder.needsText(document) || this.evaluations.some((one) => one.needsText(document));
+    return (
+      CaseFinder.needsText(document) || this.narrowing.needsSpoken(document) || this.evaluations.some((one) => one.needsText(document))
+    );
   }
 
   add(columns: PassageColumns | null, document: Document, text: Text | null): void {

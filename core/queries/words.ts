@@ -95,8 +95,13 @@ export const searchWords = ({ match, capitals, accents }: WordSearch): string =>
     .map((one) => `, ${one}`)
     .join('');
 
-const orOf = (some: readonly string[]): string =>
-  some.length < 3 ? some.join(' or ') : `${some.slice(0, -1).join(', ')} or ${some.at(-1)}`;
+/** “a”, “a or b”, “a, b or c”. */
+const joinedBy =
+  (word: 'and' | 'or') =>
+  (some: readonly string[]): string =>
+    some.length < 3 ? some.join(` ${word} `) : `${some.slice(0, -1).join(', ')} ${word} ${some.at(-1)}`;
+const orOf = joinedBy('or');
+const andOf = joinedBy('and');
 
 /** How they stand, to go before what they stand to: “come within 2 turns of”, “come at most 2 turns before”. */
 export function standsWords({ standing, within }: Extract<PassageCondition, { standing: Standing }>): string {
@@ -207,6 +212,3 @@ export function scopeGivenWords({ coderIds, from, to }: ScopeGiven, names: NameO
 /** A scope in a sentence. */
 export const scopeWords = ({ parts, given }: Scope, names: NameOf): string =>
   [...parts.map((part) => scopePartWords(part, names)), ...(given ? [scopeGivenWords(given, names)] : [])].join(' · ') || 'the whole study';
-
-const andOf = (some: readonly string[]): string =>
-  some.length < 3 ? some.join(' and ') : `${some.slice(0, -1).join(', ')} and ${some.at(-1)}`;

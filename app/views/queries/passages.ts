@@ -29,7 +29,6 @@ import { Counted } from '../../ui/counted/counted';
 import { Evidence, type Surroundings } from '../../ui/evidence/evidence';
 import { AnalysisService } from '../../workers/analysis-service';
 import type { Code } from '@core/model/code';
-import { Icon } from '../../ui/icon/icon';
 import { choicesOf, SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { memosAreAbout } from '../../ui/memo/writing-desk';
 import { AnswerWork } from './answer-work';
@@ -41,9 +40,10 @@ import { EMPTY_QUESTION, QueryDraft } from './query-draft';
 import { AskedHere } from '../../ui/sentence/asked-here';
 import { ConditionList } from '../../ui/sentence/condition-list';
 import { QueryTabs } from './query-tabs';
+import { sinceWords } from './since-words';
+import { KeptMenu } from './kept-menu';
+import { passageIdsByDocument } from '@core/commands/move-codings';
 import { NEW_CARRIES } from '../../ui/sentence/new-part';
-
-const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
 
 /** How the passages of an answer are shown. */
 const ANSWER_FORMS = ['with some words around', 'with the whole paragraph', 'with the paragraphs beside', 'as a table of codes'] as const;
@@ -52,7 +52,7 @@ type AnswerForm = (typeof ANSWER_FORMS)[number];
 /** Asking for passages: a sentence with parts to change, what each of them leaves, and the passages that answer it. */
 @Component({
   selector: 'fl-passages',
-  imports: [AnswerTable, QueryTabs, ConditionList, Counted, Evidence, Icon, MatMenuModule, SentencePart],
+  imports: [AnswerTable, QueryTabs, ConditionList, Counted, Evidence, KeptMenu, MatMenuModule, SentencePart],
   providers: [AnswerActs, AnswerWork, AskedHere, Asking, KeptQueries],
   templateUrl: './passages.html',
   styleUrl: './passages.scss',
@@ -144,21 +144,11 @@ export class Passages {
       const [data, hits] = [this.data(), this.hits()];
       return data && hits.length > 0 ? { data, hits } : undefined;
     },
-    loader: ({ params: { data, hits }, abortSignal }) => {
-      const byDocument = new Map<Id, Set<Id>>();
-      for (const { documentId, passageId } of hits) {
-        const some = byDocument.get(documentId);
-        if (some) some.add(passageId);
-        else byDocument.set(documentId, new Set([passageId]));
-      }
-      return this.analysis.answerCounts(data, byDocument, abortSignal);
-    },
+    loader: ({ params: { data, hits }, abortSignal }) => this.analysis.answerCounts(data, passageIdsByDocument(hits), abortSignal),
   });
   protected readonly sinceWords = computed(() => {
     const since = this.asking.since();
-    if (!since) return null;
-    if (since.fresh.size === 0 && since.gone === 0) return `nothing new since ${DAY.format(since.at)}`;
-    return `${since.fresh.size.toLocaleString()} new, ${since.gone.toLocaleString()} gone since ${DAY.format(since.at)}`;
+    return since && sinceWords(since.at, since.fresh.size, since.gone);
   });
 
   constructor() {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, inject, input, output, signal } from '@angular/core';
 import type { PassageCondition } from '@core/model/passage-condition';
 import type { Claim } from '@core/model/proposition';
 import { Icon } from '../../../ui/icon/icon';
@@ -63,10 +63,9 @@ export class ClaimList {
     { value: true, name: 'have passages that' },
     { value: false, name: 'have no passage that' },
   ];
-  private readonly last = computed(() => this.claims().length);
 
   protected add(): void {
-    this.freshAt.set(this.last());
+    this.freshAt.set(this.claims().length);
     this.changed.emit([...this.claims(), { has: true, that: NEW_CARRIES }]);
   }
 

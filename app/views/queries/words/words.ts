@@ -1,7 +1,6 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
-import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import { sweep } from '@core/commands/sweep';
 import type { Id } from '@core/model/ids';
@@ -14,7 +13,6 @@ import { countHits, HIT_GROUPS, keysOf, type HitGroup } from '@core/words/group-
 import { StudySession } from '../../../state/study-session';
 import { selectCodes, selectData, selectDocuments } from '../../../state/study.selectors';
 import { Ways } from '../../../state/ways';
-import { Icon } from '../../../ui/icon/icon';
 import { ChooseCode, wantedCodes } from '../../../ui/picker/choose-code';
 import { SentencePart, type Choice } from '../../../ui/sentence/sentence-part';
 import { Swatch } from '../../../ui/swatch/swatch';
@@ -22,8 +20,8 @@ import { AnalysisService } from '../../../workers/analysis-service';
 import { QueryTabs } from '../query-tabs';
 import { KeptSearches } from './kept-searches';
 import { Looking, WordsDraft } from './looking';
-
-const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
+import { sinceWords } from '../since-words';
+import { KeptMenu } from '../kept-menu';
 
 type Order = 'as in the documents' | 'by what stands before' | 'by what stands after';
 
@@ -34,7 +32,7 @@ const COLLATOR = new Intl.Collator(undefined, { sensitivity: 'base' });
 /** Words in texts: typed, found at once, seen lined up or in their unit, and coded. */
 @Component({
   selector: 'fl-words',
-  imports: [Icon, MatMenuModule, QueryTabs, ScrollingModule, SentencePart, Swatch],
+  imports: [KeptMenu, QueryTabs, ScrollingModule, SentencePart, Swatch],
   providers: [KeptSearches, Looking],
   templateUrl: './words.html',
   styleUrl: './words.scss',
@@ -78,9 +76,7 @@ export class Words {
   protected readonly groupWords = computed(() => this.groups().find((one) => one.value === this.countedBy())!.name);
   protected readonly sinceWords = computed(() => {
     const since = this.kept.since();
-    if (!since) return null;
-    if (since.fresh.size === 0 && since.gone === 0) return `nothing new since ${DAY.format(since.at)}`;
-    return `${since.fresh.size.toLocaleString()} new, ${since.gone.toLocaleString()} gone since ${DAY.format(since.at)}`;
+    return since && sinceWords(since.at, since.fresh.size, since.gone);
   });
   protected readonly hits = computed((): readonly FoundHit[] => {
     const hits = this.narrowed();

@@ -1,0 +1,7 @@
+const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
+
+/** What has changed since an answer was seen: “3 new, 0 gone since 5 Jan”. @param at milliseconds since 1970 */
+export const sinceWords = (at: number, fresh: number, gone: number): string =>
+  fresh === 0 && gone === 0
+    ? `nothing new since ${DAY.format(at)}`
+    : `${fresh.toLocaleString()} new, ${gone.toLocaleString()} gone since ${DAY.format(at)}`;
