@@ -1,5 +1,5 @@
 import { inject, type Provider } from '@angular/core';
-import { Analysis } from '@core/analysis/analysis';
+import { analysisOf } from '@core/analysis/analysis';
 import { TextCache } from '../state/text-cache';
 import { ANALYSIS } from '../workers/analysis-service';
 
@@ -8,6 +8,6 @@ export const analysisHere: Provider = {
   provide: ANALYSIS,
   useFactory: () => {
     const texts = inject(TextCache);
-    return () => ({ remote: new Analysis((_, ids) => Promise.resolve(ids.flatMap((id) => texts.peek(id) ?? []))), stop: () => undefined });
+    return () => ({ remote: analysisOf((_, ids) => Promise.resolve(ids.flatMap((id) => texts.peek(id) ?? []))), stop: () => undefined });
   },
 };

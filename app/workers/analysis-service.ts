@@ -14,7 +14,7 @@ import type { Scope } from '@core/model/scope';
 import type { Hit } from '@core/queries/evaluate';
 import type { AnswerCounts } from '@core/queries/answer-counts';
 import type { CaseSays } from '@core/queries/proposition';
-import type { FoundElsewhere } from '@core/words/find-elsewhere';
+import type { PlacesElsewhere } from '@core/words/find-elsewhere';
 import type { Spoken } from '@core/text/paragraphs';
 import type { Stretch } from '@core/model/stretch';
 import type { WordSearch } from '@core/model/word-search';
@@ -27,26 +27,7 @@ import type { Text } from '@core/model/document';
 import { requested } from './requested';
 
 /** The analysis at the other end: in a worker, or here. */
-type AnalysisEnd =
-  | Pick<
-      Remote<Analysis>,
-      | 'update'
-      | 'end'
-      | 'ask'
-      | 'answerCounts'
-      | 'sideBySide'
-      | 'findWords'
-      | 'findElsewhere'
-      | 'contexts'
-      | 'codeUse'
-      | 'codePage'
-      | 'glossUse'
-      | 'checks'
-      | 'leaves'
-      | 'spoken'
-      | 'proposition'
-    >
-  | Analysis;
+type AnalysisEnd = Remote<Analysis> | Analysis;
 
 /** Tables that something is asked of. */
 const ASKED_TABLES = [
@@ -244,7 +225,7 @@ export class AnalysisService {
   }
 
   /** Looks for words in memos, comments and what is said of codes; null if it was ended. @param signal ends it */
-  findElsewhere(state: StudyState, search: WordSearch, signal?: AbortSignal): Promise<FoundElsewhere[] | null> {
+  findElsewhere(state: StudyState, search: WordSearch, signal?: AbortSignal): Promise<PlacesElsewhere | null> {
     if (search.match !== 'regular expression')
       return this.request(state, signal, (remote, id) =>
         remote.findElsewhere(
@@ -253,7 +234,9 @@ export class AnalysisService {
           search,
         ),
       );
-    return this.watched<FoundElsewhere[]>(state, signal, [], (remote, id, alive) => remote.findElsewhere(id, proxy(alive), search));
+    return this.watched<PlacesElsewhere>(state, signal, { places: [] }, (remote, id, alive) =>
+      remote.findElsewhere(id, proxy(alive), search),
+    );
   }
 
   /** Holds a proposition against the cases in scope; null if it was ended. @param signal ends it */

@@ -1,10 +1,10 @@
 /// <reference lib="webworker" />
 import { expose } from 'comlink';
-import { Analysis } from '@core/analysis/analysis';
+import { analysisOf } from '@core/analysis/analysis';
 import { StudyStorage } from '../storage/study-storage';
 
 expose(
-  new Analysis(async (studyId, documentIds) => {
+  analysisOf(async (studyId, documentIds) => {
     const storage = await StudyStorage.of(studyId);
     try {
       return await storage.texts(documentIds);

@@ -6,7 +6,7 @@ import { EVERYTHING, type Scope } from '../model/scope';
 import type { WordSearch } from '../model/word-search';
 import { Bench } from '../testing/make';
 import type { FoundHit } from '../words/found-hit';
-import { Analysis } from './analysis';
+import { analysisOf, type Analysis } from './analysis';
 import type { Told } from './messages';
 
 describe('the analysis of an open study', () => {
@@ -40,7 +40,7 @@ describe('the analysis of an open study', () => {
     disk = new Map(bench.texts);
     reads = 0;
     waiting = null;
-    analysis = new Analysis(async (_, ids) => {
+    analysis = analysisOf(async (_, ids) => {
       reads++;
       const queue = waiting;
       if (queue) await new Promise<void>((resolve) => queue.push(resolve));
@@ -186,7 +186,7 @@ describe('the analysis of an open study', () => {
     );
     const plain = { capitals: false, accents: false, unit: 'words' as const };
     const found = (typed: string, match: WordSearch['match']) =>
-      analysis.findElsewhere(++asked, () => undefined, { ...plain, typed, match }).then((all) => all!.map((one) => [one.of, one.said]));
+      analysis.findElsewhere(++asked, () => undefined, { ...plain, typed, match }).then((all) => all!.places.map((one) => [one.of, one.said]));
     expect(await found('pier', 'whole words')).toEqual([['code', 'pier']]);
     expect(await found('n\\w+s', 'regular expression')).toEqual([['code', 'Nights']]);
     expect(await found('(', 'regular expression')).toEqual([]);

@@ -1,8 +1,9 @@
+import { addAttribute, setValues } from '../commands/attributes';
 import { CaseFinder } from '../passages/code-use';
 import { unpackPassages } from '../passages/columns';
 import { Bench } from '../testing/make';
 import { addCase, editSpeaker } from '../commands/cases';
-import { answerRows, ANSWER_ORDERS, groupOf, inOrder } from './answer-rows';
+import { answerRows, ANSWER_ORDERS, groupOf, inOrder, type AnswerOrder } from './answer-rows';
 
 describe('an answer as a list', () => {
   const bench = new Bench();
@@ -26,7 +27,7 @@ describe('an answer as a list', () => {
   });
 
   it('comes in each order, and loses nothing by it', () => {
-    const order = (of: (typeof ANSWER_ORDERS)[number]) => inOrder(bench.state, hits, of, () => text).map((hit) => hits.indexOf(hit));
+    const order = (of: AnswerOrder) => inOrder(bench.state, hits, of, () => text).map((hit) => hits.indexOf(hit));
     expect(order('as in the documents')).toEqual([0, 1, 2]);
     expect(order('the longest first')).toEqual([1, 0, 2]);
     expect(order('by code')).toEqual([2, 1, 0]);
@@ -36,12 +37,26 @@ describe('an answer as a list', () => {
     for (const one of ANSWER_ORDERS) expect(order(one).toSorted()).toEqual([0, 1, 2]);
   });
 
+  it('stands in order and in groups by an attribute of the case or document', () => {
+    bench.run(addAttribute('case', 'age', 'number'));
+    bench.run(addAttribute('document', 'month', 'text'));
+    const [age, month] = ['age', 'month'].map((name) => Object.values(bench.state.tables.attribute).find((one) => one.name === name)!.id);
+    const caseId = Object.keys(bench.state.tables.case)[0]!;
+    bench.run(setValues([{ ownerId: caseId, attributeId: age!, raw: '44' }]));
+    bench.run(setValues([{ ownerId: document.id, attributeId: month!, raw: 'May' }]));
+    const groups = (attributeId: string) =>
+      inOrder(bench.state, hits, { attributeId }, () => text).map((hit) => groupOf(bench.state, hit, { attributeId }, () => text));
+    expect(groups(age!)).toEqual(['44', '44', 'not known']);
+    expect(groups(month!)).toEqual(['May', 'May', 'May']);
+  });
+
   it('stands in groups where its order makes some', () => {
-    const groups = (of: (typeof ANSWER_ORDERS)[number]) =>
-      inOrder(bench.state, hits, of, () => text).map((hit) => groupOf(bench.state, hit, of, () => text));
+    const groups = (of: AnswerOrder) => inOrder(bench.state, hits, of, () => text).map((hit) => groupOf(bench.state, hit, of, () => text));
     expect(groups('by code')).toEqual(['Alarm', 'Alarm; Boat', 'Boat']);
     expect(groups('by case')).toEqual(['Cat', 'Cat', 'of no case']);
     expect(groups('by speaker')).toEqual(['Ann', 'Ann', 'Bob']);
-    expect(groups('the longest first')).toEqual([null, null, null]);
+    expect(groups('as in the documents')).toEqual([null, null, null]);
+    expect(groups('the longest first')).toEqual(['up to 100 characters', 'up to 100 characters', 'up to 100 characters']);
+    expect(new Set(groups('by when it was coded')).size).toBe(1);
   });
 });

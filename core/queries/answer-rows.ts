@@ -1,3 +1,4 @@
+import { showValue } from '../attributes/values';
 import type { Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { StudyState } from '../model/study-state';
@@ -15,7 +16,11 @@ export const ANSWER_ORDERS = [
   'by speaker',
   'by case',
 ] as const;
-export type AnswerOrder = (typeof ANSWER_ORDERS)[number];
+/** In one of these orders, or by an attribute of the case or document. */
+export type AnswerOrder = (typeof ANSWER_ORDERS)[number] | { readonly attributeId: Id };
+
+/** Characters up to which passages of a text are short, and middling; see {@link groupOf}. */
+const LENGTHS = [100, 300];
 
 const HEADINGS = ['document', 'case', 'speaker', 'position', 'text', 'codes', 'coders', 'comment'] as const;
 
@@ -76,27 +81,52 @@ export function inOrder(
 
 /** What a passage stands under where an answer is grouped by its order; null where that makes no groups. */
 export function groupOf(state: StudyState, hit: Hit, order: AnswerOrder, textOf: (documentId: Id) => Text | null): string | null {
-  if (order !== 'by code' && order !== 'by speaker' && order !== 'by case') return null;
-  const none = { 'by code': 'no code', 'by speaker': 'nobody named', 'by case': 'of no case' }[order];
-  return String(keyOf(state, hit, order, textOf)) || none;
+  if (order === 'as in the documents') return null;
+  if (order === 'the longest first') return lengthOf(state, hit);
+  const key = keyOf(state, hit, order, textOf);
+  if (order === 'by when it was coded') return new Date(Number(key)).toLocaleDateString(undefined, { dateStyle: 'long' });
+  return String(key) || (typeof order === 'object' ? 'not known' : NONE[order]);
 }
 
-function keyOf(state: StudyState, hit: Hit, order: AnswerOrder, textOf: (documentId: Id) => Text | null): string | number {
+const NONE = { 'by code': 'no code', 'by speaker': 'nobody named', 'by case': 'of no case' };
+
+/** How long a passage is, in words a reader knows; null where it is an area. */
+function lengthOf(state: StudyState, { documentId, start, end }: Hit): string | null {
+  const ground = state.tables.document[documentId]?.ground.of;
+  if (ground === 'picture') return null;
+  const [short, middling] = LENGTHS as [number, number];
+  const [length, unit] = ground === 'time' ? [(end - start) / 1_000, 'seconds'] : [end - start, 'characters'];
+  if (length > middling) return `over ${middling} ${unit}`;
+  return length > short ? `${short} to ${middling} ${unit}` : `up to ${short} ${unit}`;
+}
+
+function keyOf(
+  state: StudyState,
+  hit: Hit,
+  order: Exclude<AnswerOrder, 'as in the documents' | 'the longest first'>,
+  textOf: (documentId: Id) => Text | null,
+): string | number {
   const passage = passageOf(state.passages[hit.documentId], hit.passageId);
   const { codings = [] } = passage ?? {};
   if (order === 'by when it was coded') return Math.max(passage?.createdAt ?? 0, ...codings.map((coding) => coding.createdAt));
-  if (order === 'by code')
-    return codings
-      .map(({ codeId }) => state.tables.code[codeId]?.name ?? '')
-      .sort((a, b) => a.localeCompare(b))
-      .join('; ');
-  const document = state.tables.document[hit.documentId];
+  const { tables } = state;
+  if (order === 'by code') return named(codings.map(({ codeId }) => tables.code[codeId]?.name));
+  const document = tables.document[hit.documentId];
   if (!passage || !document) return '';
   const text = textOf(hit.documentId);
   if (order === 'by speaker') return placeOf(document, text, passage).speaker ?? '';
-  const cases = caseFinderOf(state.tables.case).of(document, text, passage);
-  return cases
-    .map((id) => state.tables.case[id]?.name ?? '')
-    .sort((a, b) => a.localeCompare(b, undefined, { numeric: true }))
-    .join('; ');
+  const cases = caseFinderOf(tables.case)
+    .of(document, text, passage)
+    .map((id) => tables.case[id]);
+  if (order === 'by case') return named(cases.map((one) => one?.name));
+  const { attributeId } = order;
+  const of = tables.attribute[attributeId]?.of === 'document' ? [document] : cases;
+  return named(of.map((one) => showValue(one?.values[attributeId])));
 }
+
+/** Distinct names in their order, as one; empty where there is none. */
+const named = (names: readonly (string | undefined)[]): string =>
+  [...new Set(names)]
+    .filter((name) => name !== undefined && name !== '')
+    .sort((a, b) => a!.localeCompare(b!, undefined, { numeric: true }))
+    .join('; ');

@@ -27,6 +27,13 @@ export interface FoundElsewhere extends Omit<Written, 'words'> {
   readonly after: string;
 }
 
+/** Places found, as many as are shown. */
+export interface PlacesElsewhere {
+  readonly places: readonly FoundElsewhere[];
+  /** There are more than are shown. */
+  readonly more?: true;
+}
+
 /** Characters that are shown on each side of what was found. */
 const AROUND = 60;
 

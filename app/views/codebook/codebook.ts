@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { selectCodes, selectCodeSets, selectSortings } from '../../state/study.selectors';
+import { WholeStudy } from '../../ui/whole-study';
 import { Checks } from './checks/checks';
 import { CodeTree } from './tree/code-tree';
 import { CodeSets } from './sets/code-sets';
@@ -23,7 +24,7 @@ type View = (typeof VIEWS)[number]['view'];
 /** The codebook: its tree and pages, sorting tables, sets, checks, what it was before, and its ways in and out. */
 @Component({
   selector: 'fl-codebook',
-  imports: [RouterLink, Checks, CodeTree, CodeSets, Exchange, Frozen, Sorting, Versions],
+  imports: [RouterLink, Checks, CodeTree, CodeSets, Exchange, Frozen, Sorting, Versions, WholeStudy],
   template: `
     <div class="place">
       <header class="place-head">
@@ -42,6 +43,9 @@ type View = (typeof VIEWS)[number]['view'];
             </a>
           }
         </nav>
+        @if (shown() !== 'codes') {
+          <fl-whole-study />
+        }
         <fl-frozen class="end" />
       </header>
       @switch (shown()) {

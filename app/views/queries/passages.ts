@@ -89,10 +89,14 @@ export class Passages {
     return data ? inOrder(data, kept, this.order(), (id) => this.speakers.value()?.get(id) ?? null) : kept;
   });
   protected readonly order = signal<AnswerOrder>('as in the documents');
-  protected readonly orders = computed((): Choice<AnswerOrder>[] =>
-    ANSWER_ORDERS.map((order) => ({ value: order, name: order.replace('case', this.here.caseWord()) })),
-  );
-  protected readonly orderWords = computed(() => this.orders().find((one) => one.value === this.order())!.name);
+  protected readonly orders = computed((): Choice<AnswerOrder>[] => [
+    ...ANSWER_ORDERS.map((order) => ({ value: order, name: order.replace('case', this.here.caseWord()) })),
+    ...this.here.attributes().map(({ id, name }) => ({ value: { attributeId: id }, name: `by ${name}` })),
+  ]);
+  protected readonly orderWords = computed(() => {
+    const now = JSON.stringify(this.order());
+    return this.orders().find((one) => JSON.stringify(one.value) === now)?.name ?? 'by an attribute that is gone';
+  });
   /** With how much around them, or as a table. */
   protected readonly form = signal<AnswerForm>('with some words around');
   protected readonly forms = choicesOf(ANSWER_FORMS);
@@ -121,7 +125,10 @@ export class Passages {
   });
   /** Texts say who speaks: read only where that is the order. */
   private readonly speakers = resource({
-    params: () => (this.order() === 'by speaker' || this.order() === 'by case' ? this.asking.shown()?.hits : undefined),
+    params: () =>
+      this.order() === 'by speaker' || this.order() === 'by case' || typeof this.order() === 'object'
+        ? this.asking.shown()?.hits
+        : undefined,
     loader: ({ params }) => this.work.textsOf(params),
   });
   /** What is chosen, else all that is shown: what is taken out. */

@@ -114,8 +114,8 @@ export class Looking {
     const found = await this.analysis.findElsewhere(data, search, signal);
     if (!found || signal.aborted) return;
     this.progress.set(null);
-    this.more.set(false);
-    this.show([], null, found);
+    this.more.set(found.more ?? false);
+    this.show([], null, found.places);
   }
 
   private told(share: number, signal: AbortSignal): void {

@@ -7,6 +7,7 @@ import type { Id } from '@core/model/ids';
 import type { HitUnit, WordMatch, WordSearch } from '@core/model/word-search';
 import { counted } from '@core/text/counted';
 import type { SweepContext } from '@core/words/contexts';
+import { WholeStudy } from '../../../ui/whole-study';
 import type { FoundElsewhere } from '@core/words/find-elsewhere';
 import type { FoundHit } from '@core/words/found-hit';
 import { countHits, HIT_GROUPS, keysOf, type HitGroup } from '@core/words/group-hits';
@@ -32,7 +33,7 @@ const COLLATOR = new Intl.Collator(undefined, { sensitivity: 'base' });
 /** Words in texts: typed, found at once, seen lined up or in their unit, and coded. */
 @Component({
   selector: 'fl-words',
-  imports: [KeptMenu, QueryTabs, ScrollingModule, SentencePart, Swatch],
+  imports: [KeptMenu, QueryTabs, ScrollingModule, SentencePart, Swatch, WholeStudy],
   providers: [KeptSearches, Looking],
   templateUrl: './words.html',
   styleUrl: './words.scss',
@@ -91,9 +92,10 @@ export class Words {
   });
   protected readonly picked = computed(() => this.hits().filter((hit) => this.chosen().has(hit)));
   protected readonly summary = computed(() => {
-    if (this.draft.where() === 'writing') return counted(this.looking.elsewhere().length, 'place', 'places');
+    const first = this.looking.more() ? 'the first ' : '';
+    if (this.draft.where() === 'writing') return first + counted(this.looking.elsewhere().length, 'place');
     const hits = this.hits();
-    return `${this.looking.more() ? 'the first ' : ''}${counted(hits.length, 'hit')} in ${counted(new Set(hits.map((hit) => hit.documentId)).size, 'document')}`;
+    return `${first}${counted(hits.length, 'hit')} in ${counted(new Set(hits.map((hit) => hit.documentId)).size, 'document')}`;
   });
   protected readonly matches: readonly Choice<WordMatch>[] = [
     { value: 'whole words', name: 'whole words' },
