@@ -186,7 +186,9 @@ describe('the analysis of an open study', () => {
     );
     const plain = { capitals: false, accents: false, unit: 'words' as const };
     const found = (typed: string, match: WordSearch['match']) =>
-      analysis.findElsewhere(++asked, () => undefined, { ...plain, typed, match }).then((all) => all!.places.map((one) => [one.of, one.said]));
+      analysis
+        .findElsewhere(++asked, () => undefined, { ...plain, typed, match })
+        .then((all) => all!.places.map((one) => [one.of, one.said]));
     expect(await found('pier', 'whole words')).toEqual([['code', 'pier']]);
     expect(await found('n\\w+s', 'regular expression')).toEqual([['code', 'Nights']]);
     expect(await found('(', 'regular expression')).toEqual([]);

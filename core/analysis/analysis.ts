@@ -3,6 +3,7 @@ import { AskingRequests } from './asking-requests';
 import { CountingRequests } from './counting-requests';
 import { HeldStudy } from './held-study';
 import type { ReadTexts, Told } from './messages';
+import { PatternRequests } from './pattern-requests';
 import { WordRequests } from './word-requests';
 
 /** Everything that can be asked of the open study as a whole; see {@link analysisOf}. */
@@ -19,6 +20,7 @@ export function analysisOf(read: ReadTexts) {
   const asking = new AskingRequests(held, requests);
   const words = new WordRequests(held, requests);
   const counting = new CountingRequests(held, requests);
+  const patterns = new PatternRequests(held, requests);
   return {
     /** Takes what is new or changed, and forgets the documents that are gone. */
     update: (told: Told): void => held.update(told),
@@ -37,5 +39,11 @@ export function analysisOf(read: ReadTexts) {
     codeUse: counting.codeUse.bind(counting),
     codePage: counting.codePage.bind(counting),
     checks: counting.checks.bind(counting),
+    crossTable: patterns.crossTable.bind(patterns),
+    frequencies: patterns.frequencies.bind(patterns),
+    cell: patterns.cell.bind(patterns),
+    together: patterns.together.bind(patterns),
+    pair: patterns.pair.bind(patterns),
+    codesOverDocuments: patterns.codesOverDocuments.bind(patterns),
   };
 }

@@ -104,6 +104,12 @@ export class Narrowing {
     return [...found];
   }
 
+  /** The pieces of a document that are in the scope: within each, who speaks, whose it is and what is answered stay the same. */
+  piecesIn(document: Document, spoken: Spoken | null): Stretch[] {
+    const { places, rows } = this.placesIn(document, spoken);
+    return Array.from(rows.keys()).flatMap((row) => (rows[row] ? [{ start: places.starts[row]!, end: places.ends[row]! }] : []));
+  }
+
   private placesIn(document: Document, spoken: Spoken | null): { places: Places; rows: Rows } {
     const known = this.within.get(document);
     if (known && known.spoken === spoken) return known;

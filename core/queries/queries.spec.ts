@@ -1,146 +1,24 @@
 import assert from 'node:assert/strict';
 import fc from 'fast-check';
-import { addAttribute } from '../commands/attributes';
-import { saveQuery } from '../commands/queries';
-import { rowsOf } from '../model/area';
-import type { Document } from '../model/document';
 import type { Id } from '../model/ids';
 import type { Passage } from '../model/passage';
 import type { Carries, PassageCondition } from '../model/passage-condition';
 import { nested, QuestionSchema, type Question } from '../model/query';
 import { EVERYTHING, type Scope } from '../model/scope';
 import type { StudyState } from '../model/study-state';
-import { inReadingOrder, packPassages } from '../passages/columns';
-import { pixelsCovered } from '../passages/pixels';
+import { inReadingOrder } from '../passages/columns';
 import { overlaps } from '../passages/relations';
-import { Bench, someArea, somePassages } from '../testing/make';
+import { Bench } from '../testing/make';
 import { Naive } from '../testing/naive-answer';
+import { studyToAsk } from '../testing/study-to-ask';
 import { someCondition, someScope } from '../testing/some-conditions';
-import { AskedStudy } from './asked-study';
 import { Evaluation } from './evaluate';
 import { waysOut } from './explain';
 import { Narrowing, spokenOf } from './narrowing';
 
-/** A study with a document of every ground, two coders, speakers, cases, attributes, sets and a kept query; its passages come at random. */
-function studyToAsk() {
-  const bench = new Bench(21);
-  const other = bench.newId();
-  bench.state = {
-    ...bench.state,
-    tables: { ...bench.state.tables, coder: { ...bench.state.tables.coder, [other]: { id: other, name: 'Ben' } } },
-  };
-  const top = bench.addCode('Sea');
-  const codes = [top, bench.addCode('Waiting', top), bench.addCode('Boat', top), bench.addCode('Help'), bench.addCode('Calm')];
-  const talk = bench.addDocument(
-    'Talk',
-    ['Ann: We waited. It was late.', 'Bob: How late?', 'Bob: Go on.', 'Ann: Late. Very.'],
-    ['Ann', 'Bob'],
-  );
-  const note = bench.addDocument('Note', ['The pier was empty. Nobody spoke.', 'We left.', 'Rain.', 'More rain. And wind.']);
-  const tape = bench.record('Tape', 60);
-  const plan = bench.draw('Plan', 40, 30);
-  bench.do(addAttribute('case', 'age', 'number'));
-  bench.do(addAttribute('document', 'place', 'text'));
-  const [age, place] = Object.keys(bench.state.tables.attribute) as [Id, Id];
-  const ann = {
-    id: bench.newId(),
-    name: 'Ann',
-    description: '',
-    documentIds: [note.id],
-    stretches: [{ documentId: note.id, start: 0, end: 20 }],
-    values: { [age]: 41 },
-  };
-  const tom = { ...ann, id: bench.newId(), name: 'Tom', documentIds: [tape.id], stretches: [], values: {} };
-  const question = bench.newId();
-  const speakers = talk.speakers.map((one) => ({ ...one, interviewer: one.name === 'Bob', caseId: one.name === 'Ann' ? ann.id : null }));
-  const asked: Document = { ...talk, speakers, answers: [{ questionId: question, asked: null, start: 3, end: 30 }] };
-  const byHand = { id: bench.newId(), name: 'Notes', of: 'document' as const, memberIds: [note.id], condition: null };
-  const cases = { id: bench.newId(), name: 'Women', of: 'case' as const, memberIds: [ann.id], condition: null };
-  const codeSet = { id: bench.newId(), name: 'Quiet', codeIds: [codes[3]!, codes[4]!], conditions: null, createdAt: 1 };
-  bench.state = {
-    ...bench.state,
-    tables: {
-      ...bench.state.tables,
-      document: { ...bench.state.tables.document, [talk.id]: asked, [note.id]: { ...note, values: { [place]: 'Saltpans' } } },
-      case: { [ann.id]: ann, [tom.id]: tom },
-      question: { [question]: { id: question, text: 'How late?', order: 1 } },
-      set: { [byHand.id]: byHand, [cases.id]: cases },
-      codeSet: { [codeSet.id]: codeSet },
-    },
-  };
-  // the note is the transcript of something: its marks say when its words are spoken
-  const text = bench.texts.get(note.id)!;
-  bench.texts.set(note.id, {
-    ...text,
-    marks: [
-      { at: 0, kind: 'time', value: 0 },
-      { at: 40, kind: 'time', value: 9_000 },
-    ],
-  });
-  const waiting: Carries = { carries: 'any', codes: { codeIds: [codes[1]!], setIds: [], withUnder: false }, reach: 'passage' };
-  bench.do(saveQuery('Waiting', { all: [waiting] }));
-  return {
-    bench,
-    documents: [talk, note, tape, plan] as const,
-    coders: [bench.coderId, other] as const,
-    asked: {
-      codes,
-      codeSets: [codeSet.id],
-      coders: [bench.coderId, other],
-      cases: [ann.id, tom.id],
-      documents: [talk.id, note.id, tape.id],
-      sets: [byHand.id, cases.id],
-      attributes: [age, place],
-      questions: [question],
-      queries: Object.keys(bench.state.tables.query),
-    },
-  };
-}
-
 describe('asking for passages', () => {
-  const { bench, documents, coders, asked } = studyToAsk();
+  const { bench, documents, coders, asked, somePassagesOf: passagesOf, packed, studyOf } = studyToAsk();
   const [talk, note, tape, plan] = documents;
-  const lengths = new Map([...documents].map((one) => [one.id, one.ground.of === 'text' ? one.characters : 60]));
-
-  /** Passages of every document, with codes of the study. */
-  const passagesOf = (document: Document) =>
-    fc
-      .tuple(
-        somePassages(document.id, lengths.get(document.id)!),
-        fc.array(
-          someArea().filter((area) => pixelsCovered([area]) > 0),
-          { minLength: 25, maxLength: 25 },
-        ),
-      )
-      .map(([made, areas]) =>
-        made.map((passage, at): Passage => {
-          const named = passage.codings.map((coding, nth) => ({
-            codeId: asked.codes[Number(coding.codeId.slice(-2)) % asked.codes.length]!,
-            coderId: coders[Number(coding.coderId.slice(-1))]!,
-            createdAt: coding.createdAt,
-            ...(nth % 2 ? { rating: 1 + (nth % 3) } : {}),
-            ...(nth % 3 === 1 ? { swept: true as const } : {}),
-          }));
-          const area = document.ground.of === 'picture' ? { area: areas[at]!, ...rowsOf(areas[at]!) } : {};
-          return {
-            ...passage,
-            ...area,
-            id: `${document.id.slice(-8)}${passage.id.slice(8)}`,
-            coderId: coders[Number(passage.coderId.slice(-1))]!,
-            codings: named,
-            ...(passage.comment && at % 2 ? { open: true } : {}),
-          };
-        }),
-      );
-
-  const studyOf = (state: StudyState) =>
-    new AskedStudy(
-      state.tables,
-      () => Object.values(state.passages),
-      'en',
-      () => 0,
-    );
-
   function ask(question: Question, scope: Scope = EVERYTHING, state: StudyState = bench.state) {
     const study = studyOf(state);
     const evaluation = new Evaluation(question, study, new Narrowing(scope, study));
@@ -151,11 +29,6 @@ describe('asking for passages', () => {
     });
     return { hits, ids: hits.map((hit) => hit.passageId), parts: evaluation.parts() };
   }
-
-  const packed = (all: readonly (readonly Passage[])[]): StudyState => ({
-    ...bench.state,
-    passages: Object.fromEntries(documents.map((document, at) => [document.id, packPassages(document.id, all[at]!, document.ground.of)])),
-  });
 
   it('finds exactly what the definition says: every part and relation, nested, on every ground, in the whole study and in every scope', () => {
     const allPassages = fc.tuple(passagesOf(talk), passagesOf(note), passagesOf(tape), passagesOf(plan));

@@ -1,0 +1,276 @@
+import type { Document, Text } from '../model/document';
+import type { Id } from '../model/ids';
+import type { PassageColumns } from '../model/passage-columns';
+import type { FrequenciesAsked, SaturationAsked, TogetherAsked } from '../model/pattern';
+import type { Scope } from '../model/scope';
+import type { StudyState } from '../model/study-state';
+import { CaseFinder } from '../passages/code-use';
+import { PairCounter, type CodePairs, type PairHit } from '../patterns/code-pairs';
+import { CodesByDocument, type CodesOverDocuments } from '../patterns/codes-over-documents';
+import { CrossCounter, type CellEvidence, type CountedTable, type CrossTable } from '../patterns/cross-table';
+import { groupAxisOf } from '../patterns/group-axis';
+import type { Hit } from '../queries/evaluate';
+import type { Narrowing } from '../queries/narrowing';
+import type { Requests, Running, Tell } from '../requests/requests';
+import { BATCH, type HeldStudy } from './held-study';
+
+/** What a document is counted by, remembering what it was counted from. */
+interface Counter {
+  needsText(document: Document): boolean;
+  knows(columns: PassageColumns | null, document: Document): boolean;
+  add(columns: PassageColumns | null, document: Document, text: Text | null): void;
+}
+
+/** Counted so far, as long as nothing but passages changes. */
+interface Counted<C> {
+  readonly asked: string;
+  readonly tables: StudyState['tables'];
+  readonly counter: C;
+  readonly narrowing: Narrowing;
+  /** Documents in scope, in their order. */
+  readonly documents: readonly Id[];
+}
+
+/** Pairs of passages, or passages, that stand behind a number. */
+export interface PairEvidence {
+  readonly pairs: readonly PairHit[];
+  readonly hits: readonly Hit[];
+}
+
+/** Keys of a row and a column; null for all of them. */
+export interface CellKeys {
+  readonly row: string | null;
+  readonly column: string | null;
+}
+
+/** Patterns of the study. What was counted is kept, so that after a change of codings only changed documents are counted. */
+export class PatternRequests {
+  private readonly tables = new Map<string, Counted<CrossCounter>>();
+  private pairs: Counted<PairCounter> | null = null;
+
+  constructor(
+    private readonly held: HeldStudy,
+    private readonly requests: Requests,
+  ) {}
+
+  /** @param order ids of documents, as they stand beside each other @returns null if it was ended */
+  crossTable(id: number, tell: Tell, asked: CountedTable, scope: Scope, order: readonly Id[]): Promise<CrossTable | null> {
+    return this.requests.run(
+      'cross-table',
+      id,
+      async (running) => {
+        const counted = await this.countedTable(running, 'cross-table', asked, scope, order);
+        return counted.counter.result(this.columnsOf(counted));
+      },
+      tell,
+    );
+  }
+
+  /** A table of one column for each measure asked for. @returns null if it was ended */
+  frequencies(
+    id: number,
+    tell: Tell,
+    { rows, coders }: Pick<FrequenciesAsked, 'rows' | 'coders'>,
+    countings: readonly CountedTable['counting'][],
+    scope: Scope,
+    order: readonly Id[],
+  ): Promise<CrossTable[] | null> {
+    return this.requests.run(
+      'frequencies',
+      id,
+      async (running) => {
+        const tables: CrossTable[] = [];
+        for (const counting of countings) {
+          const asked: CountedTable = { rows, coders, counting, columns: { by: 'everything' } };
+          const counted = await this.countedTable(running, `frequencies ${counting}`, asked, scope, order);
+          tables.push(counted.counter.result(this.columnsOf(counted)));
+        }
+        return tables;
+      },
+      tell,
+    );
+  }
+
+  /** What stands behind a cell of a table. @returns null if it was ended */
+  cell(id: number, asked: CountedTable, scope: Scope, order: readonly Id[], { row, column }: CellKeys): Promise<CellEvidence | null> {
+    return this.requests.run('cell', id, async (running) => {
+      const counted = await this.countedTable(running, 'cell', asked, scope, order);
+      const { found, groups } = counted.counter;
+      const cell = { row: placeOf(found.entries, row), column: placeOf(groups.entries, column) };
+      const hits: Hit[] = [];
+      const cases = new Set<Id>();
+      let places = 0;
+      if (cell.row >= 0 && cell.column >= 0)
+        await this.held.eachDocument(
+          running,
+          counted.documents,
+          (document) => counted.counter.needsText(document) || CaseFinder.needsText(document),
+          (columns, document, text) => {
+            if (!columns) return;
+            const one = counted.counter.evidenceIn(columns, document, text, cell);
+            hits.push(...one.hits);
+            for (const caseId of one.cases) cases.add(caseId);
+            places += one.places;
+          },
+        );
+      return { hits, places, cases: [...cases] };
+    });
+  }
+
+  /** How often codes are together. @returns null if it was ended */
+  together(id: number, tell: Tell, asked: TogetherAsked, scope: Scope, order: readonly Id[]): Promise<CodePairs | null> {
+    return this.requests.run(
+      'together',
+      id,
+      async (running) => {
+        const counted = await this.countedPairs(running, asked, scope, order);
+        return counted.counter.result(this.columnsOf(counted));
+      },
+      tell,
+    );
+  }
+
+  /** What stands behind two codes together: pairs of passages, or all passages of both where documents or cases are counted. @returns null if it was ended */
+  pair(
+    id: number,
+    asked: TogetherAsked,
+    scope: Scope,
+    order: readonly Id[],
+    keys: readonly [string, string],
+  ): Promise<PairEvidence | null> {
+    return this.requests.run('pair', id, async (running) => {
+      const counted = await this.countedPairs(running, asked, scope, order);
+      const { counter } = counted;
+      const places = keys.map((key) => placeOf(counter.entries, key)) as [number, number];
+      const pairs: PairHit[] = [];
+      const hits: Hit[] = [];
+      if (places.some((one) => one < 0)) return { pairs, hits };
+      const cases = asked.by === 'case' ? counter.casesWith(this.columnsOf(counted), places) : null;
+      await this.held.eachDocument(
+        running,
+        counted.documents,
+        (document) => counter.needsText(document),
+        (columns, document, text) => {
+          if (!columns) return;
+          if (asked.by === 'overlap' || asked.by === 'near') pairs.push(...counter.pairsIn(columns, document, text, ...places));
+          else hits.push(...counter.passagesIn(columns, document, text, places, cases));
+        },
+      );
+      return { pairs, hits };
+    });
+  }
+
+  /** New codes document by document, in each group. @returns null if it was ended */
+  codesOverDocuments(
+    id: number,
+    tell: Tell,
+    { order: by, groups }: Pick<SaturationAsked, 'order' | 'groups'>,
+    scope: Scope,
+    order: readonly Id[],
+  ): Promise<CodesOverDocuments[] | null> {
+    return this.requests.run(
+      'codes over documents',
+      id,
+      async (running) => {
+        const narrowing = this.held.narrowingTo(scope);
+        const documents = await this.inScope(narrowing, order);
+        const axis = groupAxisOf(groups, this.held.asked(), documents);
+        const codes = new CodesByDocument(axis);
+        await this.held.eachDocument(
+          running,
+          documents.map((document) => document.id),
+          (document) => axis.needsSpoken(document) || narrowing.needsSpoken(document),
+          (columns, document, text) => {
+            const left = columns && narrowing.leftOf(columns, document, text);
+            if (left) codes.add(left, document, text);
+          },
+        );
+        return codes.result(by);
+      },
+      tell,
+    );
+  }
+
+  private async countedTable(
+    running: Running,
+    kind: string,
+    asked: CountedTable,
+    scope: Scope,
+    order: readonly Id[],
+  ): Promise<Counted<CrossCounter>> {
+    const known = this.tables.get(kind);
+    const counted = this.isOf(known, asked, scope, order)
+      ? known
+      : await this.begin(asked, scope, order, (narrowing, documents) => new CrossCounter(asked, this.held.asked(), narrowing, documents));
+    this.tables.set(kind, counted);
+    await this.countNew(running, counted);
+    return counted;
+  }
+
+  private async countedPairs(running: Running, asked: TogetherAsked, scope: Scope, order: readonly Id[]): Promise<Counted<PairCounter>> {
+    const known = this.pairs ?? undefined;
+    this.pairs = this.isOf(known, asked, scope, order)
+      ? known
+      : await this.begin(asked, scope, order, (narrowing) => new PairCounter(asked, this.held.asked(), narrowing));
+    await this.countNew(running, this.pairs);
+    return this.pairs;
+  }
+
+  private isOf<C>(known: Counted<C> | undefined, ...asked: readonly unknown[]): known is Counted<C> {
+    return known?.asked === JSON.stringify(asked) && known.tables === this.held.tables;
+  }
+
+  private async begin<C>(
+    asked: unknown,
+    scope: Scope,
+    order: readonly Id[],
+    make: (narrowing: Narrowing, documents: readonly Document[]) => C,
+  ): Promise<Counted<C>> {
+    const { tables } = this.held;
+    const narrowing = this.held.narrowingTo(scope);
+    const documents = await this.inScope(narrowing, order);
+    return {
+      ...{ asked: JSON.stringify([asked, scope, order]), tables, narrowing },
+      counter: make(narrowing, documents),
+      documents: documents.map((document) => document.id),
+    };
+  }
+
+  /** The documents in a scope, in an order. */
+  private async inScope(narrowing: Narrowing, order: readonly Id[]): Promise<Document[]> {
+    const may = order.flatMap((id) => {
+      const document = this.held.tables.document[id];
+      return document && narrowing.mayHold(document) ? [document] : [];
+    });
+    const found: Document[] = [];
+    for (let at = 0; at < may.length; at += BATCH) {
+      const some = may.slice(at, at + BATCH);
+      const texts = await this.held.textsOf(some.flatMap((document) => (narrowing.needsSpoken(document) ? [document.id] : [])));
+      found.push(...some.filter((document) => narrowing.holds(document, texts.get(document.id) ?? null)));
+    }
+    return found;
+  }
+
+  /** Counts the documents that changed since they were counted. @throws RequestEndedError */
+  private async countNew(running: Running, { counter, documents }: Counted<Counter>): Promise<void> {
+    const changed = documents.filter((id) => {
+      const document = this.held.tables.document[id];
+      return document && !counter.knows(this.held.columns.get(id) ?? null, document);
+    });
+    if (changed.length > 0)
+      await this.held.eachDocument(
+        running,
+        changed,
+        (document) => counter.needsText(document),
+        (columns, document, text) => counter.add(columns, document, text),
+      );
+  }
+
+  private columnsOf({ documents }: Counted<unknown>): PassageColumns[] {
+    return documents.flatMap((id) => this.held.columns.get(id) ?? []);
+  }
+}
+
+/** The place of a key among entries: one more than the last for all of them, -1 for what is not there. */
+const placeOf = (entries: readonly { readonly key: string }[], key: string | null): number =>
+  key === null ? entries.length : entries.findIndex((one) => one.key === key);

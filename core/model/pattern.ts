@@ -1,0 +1,148 @@
+import * as z from 'zod';
+import { DaySchema, LineSchema, TimeSchema, CountSchema } from './fields';
+import { IdSchema } from './ids';
+import { NEARNESS_UNITS } from './passage-condition';
+import { pointsTo } from './pointing';
+import { ScopeSchema } from './scope';
+
+/** What a number counts. Defined in `docs/calculations.md`. */
+export const COUNTED = ['passages', 'codings', 'cases', 'documents', 'words', 'seconds'] as const;
+export type Counting = (typeof COUNTED)[number];
+
+/**
+ * How codings of several coders count: `together`, passages of one code by different coders that overlap count once;
+ * `each passage`, every marked passage counts.
+ */
+export const CODERS_COUNT = ['together', 'each passage'] as const;
+export type CodersCount = (typeof CODERS_COUNT)[number];
+
+/** What is looked for. Lists that are empty mean all there are. */
+export const RowsSchema = z.discriminatedUnion('of', [
+  z.strictObject({ of: z.literal('codes'), codeIds: z.array(pointsTo('code')).max(10_000), withUnder: z.boolean() }),
+  /** The codes at the top of the codebook, each with what is under it. */
+  z.strictObject({ of: z.literal('top codes') }),
+  z.strictObject({ of: z.literal('code sets'), setIds: z.array(pointsTo('codeSet')).max(1_000) }),
+  z.strictObject({ of: z.literal('queries'), queryIds: z.array(pointsTo('query')).max(1_000) }),
+]);
+export type RowsAsked = z.infer<typeof RowsSchema>;
+
+/** An attribute on an axis, and where numbers or dates are cut into bands: each cut begins the next band. Absent: as they are. */
+export const NestedSchema = z.strictObject({
+  attributeId: pointsTo('attribute'),
+  cuts: z
+    .array(z.union([z.number(), DaySchema]))
+    .max(50)
+    .optional(),
+});
+export type Nested = z.infer<typeof NestedSchema>;
+
+export const GROUPED_BY = ['everything', 'document', 'case', 'folder', 'kind', 'set', 'speaker', 'question', 'coder', 'month'] as const;
+
+/** Attributes that can be nested on an axis. */
+export const MOST_NESTED = 3;
+
+/** By what the material is divided. Attributes are nested, the first the outermost; with none left all is one group. */
+export const GroupsSchema = z.union([
+  z.strictObject({ by: z.enum(GROUPED_BY) }),
+  z.strictObject({ nested: z.array(NestedSchema).max(MOST_NESTED) }),
+]);
+export type GroupsAsked = z.infer<typeof GroupsSchema>;
+
+/** How counts are shown: see `core/patterns/normalise.ts`. */
+export const SHOWN_AS = ['as they are', 'per row', 'per column', 'per case', 'per 1,000 words', 'presence', 'against expected'] as const;
+export type ShownAs = (typeof SHOWN_AS)[number];
+
+/** Which rows and columns of a table are shown. */
+export const EMPTY_SHOWN = ['all', 'without empty', 'only empty'] as const;
+
+export const CrossTableSchema = z.strictObject({
+  pattern: z.literal('cross-table'),
+  rows: RowsSchema,
+  columns: GroupsSchema,
+  counting: z.enum(COUNTED),
+  coders: z.enum(CODERS_COUNT),
+  as: z.enum(SHOWN_AS),
+  /** Rows and columns have changed places. */
+  turned: z.boolean(),
+  empty: z.enum(EMPTY_SHOWN),
+});
+export type CrossTableAsked = z.infer<typeof CrossTableSchema>;
+
+export const FrequenciesSchema = z.strictObject({
+  pattern: z.literal('frequencies'),
+  rows: RowsSchema,
+  coders: z.enum(CODERS_COUNT),
+  /** What the bars show, and rows are ordered by. */
+  counting: z.enum(COUNTED),
+  /** Rows of fewer are not shown. */
+  minimum: CountSchema,
+});
+export type FrequenciesAsked = z.infer<typeof FrequenciesSchema>;
+
+/** When two codes are together. */
+export const TOGETHER_BY = ['overlap', 'near', 'document', 'case'] as const;
+export const TOGETHER_AS = ['counts', 'jaccard', 'against expected'] as const;
+export const TogetherSchema = z.strictObject({
+  pattern: z.literal('together'),
+  rows: RowsSchema,
+  by: z.enum(TOGETHER_BY),
+  /** For `near`: how far at most. */
+  within: z.strictObject({ count: CountSchema.max(1_000), unit: z.enum(NEARNESS_UNITS) }),
+  coders: z.enum(CODERS_COUNT),
+  as: z.enum(TOGETHER_AS),
+});
+export type TogetherAsked = z.infer<typeof TogetherSchema>;
+
+export const WeaveSchema = z.strictObject({
+  pattern: z.literal('weave'),
+  documentIds: z.array(pointsTo('document')).max(200),
+  rows: RowsSchema,
+  /** What the width stands for. */
+  by: z.enum(['position', 'paragraph', 'turn', 'second', 'question']),
+});
+export type WeaveAsked = z.infer<typeof WeaveSchema>;
+
+export const DOCUMENT_ORDERS = ['by when they were coded', 'by their dates', 'by title'] as const;
+export type DocumentOrder = (typeof DOCUMENT_ORDERS)[number];
+export const SaturationSchema = z.strictObject({
+  pattern: z.literal('saturation'),
+  order: z.enum(DOCUMENT_ORDERS),
+  groups: GroupsSchema,
+  base: CountSchema.min(1).max(1_000),
+  run: CountSchema.min(1).max(1_000),
+  /** Share of new information at or under which it is met, 0 to 1. */
+  threshold: z.number().min(0).max(1),
+});
+export type SaturationAsked = z.infer<typeof SaturationSchema>;
+
+/** A pattern with its settings. How each is worked out: `core/patterns`. */
+export const AskedPatternSchema = z.discriminatedUnion('pattern', [
+  FrequenciesSchema,
+  CrossTableSchema,
+  TogetherSchema,
+  WeaveSchema,
+  SaturationSchema,
+]);
+export type AskedPattern = z.infer<typeof AskedPatternSchema>;
+
+/** A cell that was looked at and is empty although something was expected there. */
+export const AbsenceSchema = z.strictObject({
+  /** Keys of its row and column: see `Entry` in `core/patterns/axis.ts`. */
+  row: z.string().max(2_000),
+  column: z.string().max(2_000),
+  /** What the researcher says of it. */
+  memoId: pointsTo('memo'),
+});
+export type Absence = z.infer<typeof AbsenceSchema>;
+
+/** A pattern under a name, with what was looked at. */
+export const KeptPatternSchema = z.strictObject({
+  id: IdSchema,
+  name: LineSchema,
+  asked: AskedPatternSchema,
+  scope: ScopeSchema,
+  /** Of a cross-table; absent where nothing was marked. */
+  absences: z.array(AbsenceSchema).max(10_000).optional(),
+  createdAt: TimeSchema,
+});
+export type KeptPattern = z.infer<typeof KeptPatternSchema>;

@@ -1,0 +1,50 @@
+import type { Document } from '../model/document';
+import type { Id } from '../model/ids';
+import type { Place } from '../model/stretch';
+import type { Spoken } from '../text/paragraphs';
+
+/** A row or column of a pattern. */
+export interface Entry {
+  /** Tells it from every other of its axis, and stays the same as long as it stands for the same. */
+  readonly key: string;
+  /** As it is shown; nested ones from the outermost. */
+  readonly path: readonly string[];
+  /** The record it stands for, where it is one. */
+  readonly id?: Id;
+  /** It holds what is in no other, and is left out where nothing is in it. */
+  readonly rest?: true;
+}
+
+/** The name of a row or column in one line. */
+export const nameOf = ({ path }: Entry): string => path.join(' · ');
+
+/** A document whose places are put into groups, with what is known of it. */
+export interface Placed {
+  readonly document: Document;
+  /** Who speaks where; null where it was not said to be needed. */
+  readonly spoken: Spoken | null;
+}
+
+/** Into which groups places belong, by their place in the list of entries. Any number of them, or none. */
+export interface GroupAxis {
+  readonly entries: readonly Entry[];
+  /** Whether it must be known who speaks where in a document. */
+  needsSpoken(document: Document): boolean;
+  /**
+   * Made ready for a document.
+   * @returns the groups that all of it is in, or, where that depends on the place, what tells them
+   */
+  of(placed: Placed): readonly number[] | GroupsOfPlace;
+  /** Groups belong to the coders of codings, not to places. */
+  readonly coders?: ReadonlyMap<Id, number>;
+}
+
+export interface GroupsOfPlace {
+  /** Groups of a place, whosever it is. */
+  at(place: Place): readonly number[];
+  /** Groups of a place as one of a case. */
+  atAs(place: Place, caseId: Id): readonly number[];
+}
+
+/** Whether all of a document is in the same groups. */
+export const isWhole = (groups: readonly number[] | GroupsOfPlace): groups is readonly number[] => Array.isArray(groups);

@@ -1,0 +1,361 @@
+import type { Document, Text } from '../model/document';
+import { hasText } from '../model/document';
+import type { Id } from '../model/ids';
+import type { PassageColumns } from '../model/passage-columns';
+import type { TogetherAsked } from '../model/pattern';
+import type { Stretch } from '../model/stretch';
+import { CaseFinder } from '../passages/code-use';
+import { idOfRow, placeOfRow } from '../passages/columns';
+import { wordsIn } from '../passages/coverage';
+import { overlaps } from '../passages/relations';
+import { union } from '../passages/union';
+import type { AskedStudy } from '../queries/asked-study';
+import { DocumentHere } from '../queries/document-here';
+import type { Hit } from '../queries/evaluate';
+import type { Narrowing } from '../queries/narrowing';
+import type { Entry } from './axis';
+import { foundAxisOf, type FoundAxis, type LookedAt } from './found-axis';
+import { joinedByCoders } from './joined';
+
+/** How often codes are together, each with each. */
+export interface CodePairs {
+  readonly entries: readonly Entry[];
+  /** Row by row, as many as entries each; on the diagonal a code's own count. */
+  readonly counts: Float64Array;
+  /** What both have of what either has, 0 to 1, likewise; null where nearness is asked for, which has no whole. */
+  readonly jaccard: Float64Array | null;
+  /** Documents or cases in scope with any coding, where that is what is counted; null for passages. */
+  readonly of: number | null;
+}
+
+/** Two passages that are together. */
+export interface PairHit {
+  readonly first: Hit;
+  readonly second: Hit;
+}
+
+/** One thing found, as often as it counts: the rows that count once, and the place they take up. */
+interface Occurrence extends Stretch {
+  readonly rows: readonly number[];
+}
+
+/** What one document brings. */
+interface Part {
+  /** Pairs of entries, the lower first, and how often; of one entry with itself how often it occurs. */
+  readonly cells: Uint32Array;
+  readonly amounts: Float64Array;
+  /** Words of both, for each of the cells; empty where they are not counted. */
+  readonly words: Float64Array;
+  /** Entries by case, where cases are counted, and the cases with any coding. */
+  readonly byCase: ReadonlyMap<Id, ReadonlySet<number>>;
+  readonly coded: boolean;
+}
+
+/**
+ * Counts how often codes are together. What counts as one is said by how coders count ({@link joinedByCoders}).
+ *
+ * Overlapping: pairs of passages, one of each code, that have a place in common; a passage that carries both is one pair
+ * with itself. Near: pairs at most so many units apart, overlapping ones among them, adjacent units at distance 1.
+ * Document, case: how many have both. Jaccard is of words in both ÷ words in either for passages, n₁₂ ÷ (n₁ + n₂ − n₁₂)
+ * for documents and cases.
+ */
+export class PairCounter {
+  private readonly found: FoundAxis;
+  private readonly size: number;
+  private readonly parts = new WeakMap<PassageColumns, Part>();
+
+  constructor(
+    private readonly asked: Pick<TogetherAsked, 'rows' | 'by' | 'within' | 'coders' | 'as'>,
+    private readonly study: AskedStudy,
+    private readonly narrowing: Narrowing,
+  ) {
+    this.found = foundAxisOf(asked.rows, study);
+    this.size = this.found.entries.length;
+  }
+
+  needsText(document: Document): boolean {
+    return (
+      hasText(document) &&
+      (this.asked.by === 'near' ||
+        this.countsWords ||
+        (this.asked.by === 'case' && CaseFinder.needsText(document)) ||
+        this.found.needsText(document) ||
+        this.narrowing.needsSpoken(document))
+    );
+  }
+
+  /** The codes, sets or queries that are held against each other. */
+  get entries(): readonly Entry[] {
+    return this.found.entries;
+  }
+
+  /** Whether nothing has changed in a document since it was counted. */
+  knows(columns: PassageColumns | null): boolean {
+    return columns === null || this.parts.has(columns);
+  }
+
+  add(columns: PassageColumns | null, document: Document, text: Text | null): void {
+    if (columns && !this.parts.has(columns)) this.parts.set(columns, this.partOf(columns, document, text));
+  }
+
+  /** The pairs over some documents that were counted. */
+  result(documents: Iterable<PassageColumns>): CodePairs {
+    const { size } = this;
+    const counts = new Float64Array(size * size);
+    const words = this.countsWords ? new Float64Array(size * size) : null;
+    const cases = new Map<Id, Set<number>>();
+    let coded = 0;
+    for (const columns of documents) {
+      const part = this.parts.get(columns);
+      if (!part) continue;
+      if (part.coded) coded++;
+      part.cells.forEach((cell, at) => {
+        counts[cell]! += part.amounts[at]!;
+        if (words) words[cell]! += part.words[at]!;
+      });
+      for (const [id, entries] of part.byCase) {
+        const some = cases.get(id);
+        if (some) for (const entry of entries) some.add(entry);
+        else cases.set(id, new Set(entries));
+      }
+    }
+    if (this.asked.by === 'case') for (const entries of cases.values()) eachPair(entries, (a, b) => counts[a * size + b]!++);
+    mirrored(counts, size);
+    if (words) mirrored(words, size);
+    return {
+      entries: this.found.entries,
+      counts,
+      jaccard: this.asked.by === 'near' ? null : this.asked.by === 'overlap' ? words && jaccardOf(words, size) : jaccardOf(counts, size),
+      of: this.asked.by === 'document' ? coded : this.asked.by === 'case' ? cases.size : null,
+    };
+  }
+
+  /** The pairs of passages of a document that a cell counts; for documents and cases, the passages of both codes. */
+  pairsIn(columns: PassageColumns, document: Document, text: Text | null, one: number, other: number): PairHit[] {
+    const here = this.lookedAt(columns, document, text);
+    if (!here) return [];
+    const hitOf = (row: number): Hit => ({
+      documentId: document.id,
+      passageId: idOfRow(here.columns, row),
+      start: here.columns.starts[row]!,
+      end: here.columns.ends[row]!,
+    });
+    const occurrences = this.occurrencesIn(here);
+    const [first, second] = [occurrences[one] ?? [], occurrences[other] ?? []];
+    if (one === other) return first.map(({ rows }) => ({ first: hitOf(rows[0]!), second: hitOf(rows[0]!) }));
+    const pairs: PairHit[] = [];
+    const together = this.togetherIn(here);
+    for (const a of first) for (const b of second) if (together(a, b)) pairs.push({ first: hitOf(a.rows[0]!), second: hitOf(b.rows[0]!) });
+    return pairs;
+  }
+
+  /** The passages of a document that carry either of two, if the document has both, or, where cases count, those of cases in some. */
+  passagesIn(
+    columns: PassageColumns,
+    document: Document,
+    text: Text | null,
+    entries: readonly number[],
+    caseIds: ReadonlySet<Id> | null,
+  ): Hit[] {
+    const here = this.lookedAt(columns, document, text);
+    if (!here) return [];
+    const found = this.found.in(here);
+    if (!caseIds && entries.some((entry) => !found[entry])) return [];
+    const rows = [...new Set(entries.flatMap((entry) => found[entry]?.rows ?? []))].sort((a, b) => a - b);
+    const kept = caseIds ? rows.filter((row) => this.casesAt(here, row).some((id) => caseIds.has(id))) : rows;
+    return kept.map((row) => ({
+      documentId: document.id,
+      passageId: idOfRow(here.columns, row),
+      start: here.columns.starts[row]!,
+      end: here.columns.ends[row]!,
+    }));
+  }
+
+  /** The cases that have all of some entries. */
+  casesWith(documents: Iterable<PassageColumns>, entries: readonly number[]): Set<Id> {
+    const cases = new Map<Id, Set<number>>();
+    for (const columns of documents)
+      for (const [id, some] of this.parts.get(columns)?.byCase ?? []) {
+        const known = cases.get(id);
+        if (known) for (const entry of some) known.add(entry);
+        else cases.set(id, new Set(some));
+      }
+    return new Set([...cases].flatMap(([id, some]) => (entries.every((entry) => some.has(entry)) ? [id] : [])));
+  }
+
+  private get countsWords(): boolean {
+    return this.asked.by === 'overlap' && this.asked.as === 'jaccard';
+  }
+
+  private lookedAt(columns: PassageColumns, document: Document, text: Text | null): LookedAt | null {
+    const left = this.narrowing.leftOf(columns, document, text);
+    return left && { columns: left, document, text, spoken: text };
+  }
+
+  private casesAt({ columns, document, spoken }: LookedAt, row: number): readonly Id[] {
+    return this.study.finder.of(document, spoken, { start: columns.starts[row]!, end: columns.ends[row]! });
+  }
+
+  private occurrencesIn(here: LookedAt): (readonly Occurrence[] | undefined)[] {
+    const { columns } = here;
+    const apart = this.asked.coders === 'each passage';
+    return this.found
+      .in(here)
+      .slice(0, this.size)
+      .map((found) =>
+        (found && (apart ? found.rows.map((row) => [row]) : joinedByCoders(columns, found)))?.map((rows) => ({
+          rows,
+          start: columns.starts[rows[0]!]!,
+          end: Math.max(...rows.map((row) => columns.ends[row]!)),
+        })),
+      );
+  }
+
+  /** How far occurrences may be from each other, in a measure; null where only what overlaps is together. */
+  private nearnessIn({
+    columns,
+    document,
+    text,
+    spoken,
+  }: LookedAt): { first(one: Stretch): number; last(one: Stretch): number; most: number } | null {
+    if (this.asked.by !== 'near') return null;
+    const { count, unit } = this.asked.within;
+    const measure = new DocumentHere(columns, document, text, this.study.language, spoken).measureIn(unit);
+    // milliseconds lie between positions, so an end is where the next begins; units are counted, so the last one is meant
+    const timed = unit === 'second';
+    return (
+      measure && {
+        first: ({ start }) => measure(start),
+        last: ({ end }) => measure(timed ? end : end - 1),
+        most: count * (timed ? 1_000 : 1),
+      }
+    );
+  }
+
+  /** Whether two occurrences are together. */
+  private togetherIn(here: LookedAt): (a: Occurrence, b: Occurrence) => boolean {
+    const near = this.nearnessIn(here);
+    if (!near) return (a, b) => meet(here.columns, a, b);
+    const follows = (a: Occurrence, b: Occurrence): boolean => near.first(b) - near.last(a) <= near.most;
+    return (a, b) => follows(a, b) && follows(b, a);
+  }
+
+  private partOf(columns: PassageColumns, document: Document, text: Text | null): Part {
+    const here = this.lookedAt(columns, document, text);
+    const occurrences = here ? this.occurrencesIn(here) : [];
+    const sums = new Map<number, number>();
+    const increase = (a: number, b: number, by = 1): void => {
+      const cell = Math.min(a, b) * this.size + Math.max(a, b);
+      sums.set(cell, (sums.get(cell) ?? 0) + by);
+    };
+    const present = [...occurrences.keys()].filter((entry) => occurrences[entry]);
+    const byCase = new Map<Id, Set<number>>();
+    if (here && this.asked.by === 'document') eachPair(present, increase);
+    else if (here && this.asked.by === 'case') {
+      for (const entry of present)
+        for (const { rows } of occurrences[entry]!)
+          for (const row of rows)
+            for (const id of this.casesAt(here, row)) {
+              const some = byCase.get(id);
+              if (some) some.add(entry);
+              else byCase.set(id, new Set([entry]));
+            }
+      // every case with any coding counts, whether or not the codes are among those asked for
+      for (const row of new Set(here.columns.codingRow))
+        for (const id of this.casesAt(here, row)) if (!byCase.has(id)) byCase.set(id, new Set());
+    } else if (here) {
+      for (const entry of present) increase(entry, entry, occurrences[entry]!.length);
+      this.eachTogether(here, occurrences, increase);
+    }
+    const words = here && this.countsWords ? this.wordsOf(here, occurrences, [...sums.keys()]) : new Map<number, number>();
+    // what shares no pair of passages shares no word
+    return {
+      cells: Uint32Array.from(sums.keys()),
+      amounts: Float64Array.from(sums.values()),
+      words: Float64Array.from([...sums.keys()], (cell) => words.get(cell) ?? 0),
+      byCase,
+      coded: here !== null && here.columns.codingRow.length > 0,
+    };
+  }
+
+  /** Tells every two occurrences of different entries that are together, once. A sweep over where they begin. */
+  private eachTogether(
+    here: LookedAt,
+    occurrences: readonly (readonly Occurrence[] | undefined)[],
+    tell: (a: number, b: number) => void,
+  ): void {
+    const together = this.togetherIn(here);
+    const all = occurrences.flatMap((some, entry) => (some ?? []).map((one) => ({ ...one, entry }))).sort((a, b) => a.start - b.start);
+    const leftBehind = this.leftBehindIn(here);
+    let open: typeof all = [];
+    for (const next of all) {
+      open = open.filter((one) => !leftBehind(one, next));
+      for (const one of open) if (one.entry !== next.entry && together(one, next)) tell(one.entry, next.entry);
+      open.push(next);
+    }
+  }
+
+  /** Whether one that began before is too far back to be together with the next or any after it. */
+  private leftBehindIn(here: LookedAt): (one: Stretch, next: Stretch) => boolean {
+    const near = this.nearnessIn(here);
+    return near ? (one, next) => near.first(next) - near.last(one) > near.most : (one, next) => one.end <= next.start;
+  }
+
+  /** Words that the passages of two entries share, by cell; of one its own words. */
+  private wordsOf(
+    { columns, text }: LookedAt,
+    occurrences: readonly (readonly Occurrence[] | undefined)[],
+    cells: readonly number[],
+  ): Map<number, number> {
+    const words = new Map<number, number>();
+    if (!text || columns.ground !== 'text') return words;
+    const unions = occurrences.map((some) => some && union([...some].sort((a, b) => a.start - b.start)));
+    for (const cell of cells) {
+      const [a, b] = [unions[Math.floor(cell / this.size)], unions[cell % this.size]];
+      if (a && b) words.set(cell, wordsIn(text, a === b ? a : shared(a, b)));
+    }
+    return words;
+  }
+}
+
+/** Whether occurrences have a place in common; of areas, whether any two of theirs do. */
+function meet(columns: PassageColumns, a: Occurrence, b: Occurrence): boolean {
+  if (Math.max(a.start, b.start) >= Math.min(a.end, b.end)) return false;
+  if (columns.ground !== 'picture') return true;
+  return a.rows.some((one) => b.rows.some((other) => overlaps(placeOfRow(columns, one), placeOfRow(columns, other))));
+}
+
+/** What lies in both of two unions. */
+function shared(a: readonly Stretch[], b: readonly Stretch[]): Stretch[] {
+  const both: Stretch[] = [];
+  for (let i = 0, j = 0; i < a.length && j < b.length;) {
+    const start = Math.max(a[i]!.start, b[j]!.start);
+    const end = Math.min(a[i]!.end, b[j]!.end);
+    if (start < end) both.push({ start, end });
+    if (a[i]!.end < b[j]!.end) i++;
+    else j++;
+  }
+  return both;
+}
+
+/** Every two of some entries and each with itself, the lower first. */
+function eachPair(entries: Iterable<number>, tell: (a: number, b: number) => void): void {
+  const sorted = [...entries].sort((a, b) => a - b);
+  sorted.forEach((a, at) => {
+    for (let other = at; other < sorted.length; other++) tell(a, sorted[other]!);
+  });
+}
+
+/** Copies what stands above the diagonal below it. */
+function mirrored(cells: Float64Array, size: number): void {
+  for (let a = 0; a < size; a++) for (let b = a + 1; b < size; b++) cells[b * size + a] = cells[a * size + b]!;
+}
+
+/** Jaccard's coefficient of each two: n₁₂ ÷ (n₁ + n₂ − n₁₂); 0 where neither has anything. */
+function jaccardOf(counts: Float64Array, size: number): Float64Array {
+  return counts.map((both, cell) => {
+    const [a, b] = [Math.floor(cell / size), cell % size];
+    const either = counts[a * size + a]! + counts[b * size + b]! - both;
+    return either === 0 ? 0 : both / either;
+  });
+}

@@ -1,0 +1,142 @@
+import { childrenOf, inTreeOrder } from '../codebook/tree';
+import type { Document, Text } from '../model/document';
+import type { Id } from '../model/ids';
+import type { PassageCondition } from '../model/passage-condition';
+import type { PassageColumns } from '../model/passage-columns';
+import type { RowsAsked } from '../model/pattern';
+import { answeringOf, needsText, type Answering } from '../queries/answering';
+import type { AskedStudy } from '../queries/asked-study';
+import { DocumentHere } from '../queries/document-here';
+import type { Spoken } from '../text/paragraphs';
+import { naturalOrder } from '../text/natural-order';
+import type { Entry } from './axis';
+
+/** The passages of a document in which one thing was found, and the codings that say so. */
+export interface Found {
+  /** Rows, ascending, each once. */
+  readonly rows: readonly number[];
+  /** Places among the codings, ascending; each once. */
+  readonly codings: readonly number[];
+}
+
+/** A document that is looked through. */
+export interface LookedAt {
+  readonly columns: PassageColumns;
+  readonly document: Document;
+  readonly text: Text | null;
+  readonly spoken: Spoken | null;
+}
+
+/** What is looked for: codes, sets of codes, or kept queries, each a row of a pattern. */
+export interface FoundAxis {
+  readonly entries: readonly Entry[];
+  needsText(document: Document): boolean;
+  /**
+   * What is found in a document, by entry; undefined where an entry is not found. One more at the end holds whatever
+   * was found of any entry.
+   */
+  in(here: LookedAt): (Found | undefined)[];
+}
+
+/** The rows that a pattern asks for. A record that is gone has none. */
+export function foundAxisOf(asked: RowsAsked, study: AskedStudy): FoundAxis {
+  const { tables } = study;
+  switch (asked.of) {
+    case 'codes': {
+      const chosen = asked.codeIds.length > 0 ? new Set(asked.codeIds) : null;
+      const codes = inTreeOrder(tables.code).flatMap(({ code }) => (!chosen || chosen.has(code.id) ? [code] : []));
+      return byCodes(
+        codes.map(({ id, name }) => ({ key: id, path: [name], id })),
+        study.groupsOf({ codeIds: codes.map(({ id }) => id), setIds: [], withUnder: asked.withUnder }),
+      );
+    }
+    case 'top codes': {
+      const codes = childrenOf(tables.code, null);
+      return byCodes(
+        codes.map(({ id, name }) => ({ key: id, path: [name], id })),
+        study.groupsOf({ codeIds: codes.map(({ id }) => id), setIds: [], withUnder: true }),
+      );
+    }
+    case 'code sets': {
+      const sets = naturalOrder(
+        Object.values(tables.codeSet).filter(({ id }) => asked.setIds.length === 0 || asked.setIds.includes(id)),
+        (set) => set.name,
+      );
+      return byCodes(
+        sets.map(({ id, name }) => ({ key: id, path: [name], id })),
+        study.groupsOf({ codeIds: [], setIds: sets.map(({ id }) => id), withUnder: false }),
+      );
+    }
+    case 'queries': {
+      const queries = naturalOrder(
+        Object.values(tables.query).filter(({ id }) => asked.queryIds.length === 0 || asked.queryIds.includes(id)),
+        (query) => query.name,
+      );
+      return byQueries(
+        queries.map(({ id, name }) => ({ key: id, path: [name], id })),
+        queries.map(({ id }) => ({ queryId: id })),
+        study,
+      );
+    }
+  }
+}
+
+/** @param groups the codes of each entry */
+function byCodes(entries: readonly Entry[], groups: readonly (readonly Id[])[]): FoundAxis {
+  const entriesOf = new Map<Id, number[]>();
+  groups.forEach((ids, entry) => {
+    for (const id of new Set(ids)) {
+      const some = entriesOf.get(id);
+      if (some) some.push(entry);
+      else entriesOf.set(id, [entry]);
+    }
+  });
+  const any = entries.length;
+  return {
+    entries,
+    needsText: () => false,
+    in: ({ columns }) => {
+      const found: ({ rows: number[]; codings: number[] } | undefined)[] = new Array(any + 1);
+      const { codingRow, codingCode } = columns;
+      const lines = columns.codes.map((id) => entriesOf.get(id));
+      const put = (entry: number, row: number, at: number): void => {
+        const some = (found[entry] ??= { rows: [], codings: [] });
+        // codings are ordered by row: the last is the same one or one before it
+        if (some.rows.at(-1) !== row) some.rows.push(row);
+        some.codings.push(at);
+      };
+      for (let at = 0; at < codingRow.length; at++) {
+        const line = lines[codingCode[at]!];
+        if (!line) continue;
+        const row = codingRow[at]!;
+        for (const entry of line) put(entry, row, at);
+        put(any, row, at);
+      }
+      return found;
+    },
+  };
+}
+
+function byQueries(entries: readonly Entry[], conditions: readonly PassageCondition[], study: AskedStudy): FoundAxis {
+  const answering: readonly Answering[] = conditions.map((one) => answeringOf(one, study));
+  return {
+    entries,
+    needsText: (document) => conditions.some((one) => needsText(one, document, study)),
+    in: ({ columns, document, text, spoken }) => {
+      const here = new DocumentHere(columns, document, text, study.language, spoken);
+      const flags = answering.map((one) => one(here));
+      const every = here.none();
+      for (const rows of flags) rows.forEach((holds, row) => (every[row]! |= holds));
+      return [...flags, every].map((rows) => foundIn(columns, rows));
+    },
+  };
+}
+
+function foundIn({ codingRow }: PassageColumns, flags: Uint8Array): Found | undefined {
+  if (!flags.includes(1)) return undefined;
+  const rows: number[] = [];
+  flags.forEach((holds, row) => holds && rows.push(row));
+  const codings: number[] = [];
+  for (let at = 0; at < codingRow.length; at++) if (flags[codingRow[at]!]) codings.push(at);
+  return { rows, codings };
+}
