@@ -34,6 +34,7 @@ import { movePassage, recode } from './reshape-passages';
 import { addSet, deleteSet } from './sets';
 import { addSorting, deleteSorting, groupsToCategories } from './sortings';
 import { joinDocuments, splitDocument } from './split-join';
+import { deletePattern, keepPattern } from './patterns';
 import { addProposition, deleteProposition, noteOnCase } from './propositions';
 import { deleteQuery, saveQuery } from './queries';
 import { deleteScope, keepScope } from './scopes';
@@ -214,6 +215,33 @@ const ACTS: Readonly<Record<string, (bench: Bench, choice: Choice) => Command>> 
   'keep a search': (_, [a]) =>
     keepSearch(`Search ${a}`, { typed: `boat [List ${a}]`, match: 'all forms', capitals: false, accents: false, unit: 'words' }, true),
   'delete a search': ({ state }, [a]) => deleteSearch(one(state, 'search', a)),
+  'keep a pattern of codes': ({ state }, [a, b, c]) =>
+    keepPattern(
+      `Pattern ${a}`,
+      {
+        pattern: 'cross-table',
+        rows: { of: 'codes', codeIds: [one(state, 'code', a), one(state, 'code', b)], withUnder: true },
+        columns: { nested: named(state, 'attribute', c).map((attributeId) => ({ attributeId, cuts: [3] })) },
+        ...{ counting: 'passages', coders: 'together', as: 'as they are', turned: false, empty: 'all' },
+      },
+      {
+        parts: [
+          { liesIn: { documentIds: [one(state, 'document', b)], folderIds: named(state, 'folder', c), setIds: named(state, 'set', a) } },
+        ],
+      },
+      true,
+    ),
+  'keep a weave': ({ state }, [a, b]) =>
+    keepPattern(
+      `Weave ${a}`,
+      {
+        ...{ pattern: 'weave', documentIds: [one(state, 'document', a), one(state, 'document', b)], by: 'position' },
+        rows: a % 2 ? { of: 'queries', queryIds: named(state, 'query', b) } : { of: 'code sets', setIds: named(state, 'codeSet', b) },
+      },
+      { parts: [] },
+      true,
+    ),
+  'delete a pattern': ({ state }, [a]) => deletePattern(one(state, 'pattern', a)),
   'make a proposition': ({ state }, [a, b]) =>
     addProposition({
       name: `Proposition ${a}`,

@@ -16,13 +16,13 @@ export type Counting = (typeof COUNTED)[number];
 export const CODERS_COUNT = ['together', 'each passage'] as const;
 export type CodersCount = (typeof CODERS_COUNT)[number];
 
-/** What is looked for. Lists that are empty mean all there are. */
+/** What is looked for: chosen ones, or, where a list is null, all there are. */
 export const RowsSchema = z.discriminatedUnion('of', [
-  z.strictObject({ of: z.literal('codes'), codeIds: z.array(pointsTo('code')).max(10_000), withUnder: z.boolean() }),
+  z.strictObject({ of: z.literal('codes'), codeIds: z.array(pointsTo('code')).max(10_000).nullable(), withUnder: z.boolean() }),
   /** The codes at the top of the codebook, each with what is under it. */
   z.strictObject({ of: z.literal('top codes') }),
-  z.strictObject({ of: z.literal('code sets'), setIds: z.array(pointsTo('codeSet')).max(1_000) }),
-  z.strictObject({ of: z.literal('queries'), queryIds: z.array(pointsTo('query')).max(1_000) }),
+  z.strictObject({ of: z.literal('code sets'), setIds: z.array(pointsTo('codeSet')).max(1_000).nullable() }),
+  z.strictObject({ of: z.literal('queries'), queryIds: z.array(pointsTo('query')).max(1_000).nullable() }),
 ]);
 export type RowsAsked = z.infer<typeof RowsSchema>;
 
@@ -125,24 +125,12 @@ export const AskedPatternSchema = z.discriminatedUnion('pattern', [
 ]);
 export type AskedPattern = z.infer<typeof AskedPatternSchema>;
 
-/** A cell that was looked at and is empty although something was expected there. */
-export const AbsenceSchema = z.strictObject({
-  /** Keys of its row and column: see `Entry` in `core/patterns/axis.ts`. */
-  row: z.string().max(2_000),
-  column: z.string().max(2_000),
-  /** What the researcher says of it. */
-  memoId: pointsTo('memo'),
-});
-export type Absence = z.infer<typeof AbsenceSchema>;
-
 /** A pattern under a name, with what was looked at. */
 export const KeptPatternSchema = z.strictObject({
   id: IdSchema,
   name: LineSchema,
   asked: AskedPatternSchema,
   scope: ScopeSchema,
-  /** Of a cross-table; absent where nothing was marked. */
-  absences: z.array(AbsenceSchema).max(10_000).optional(),
   createdAt: TimeSchema,
 });
 export type KeptPattern = z.infer<typeof KeptPatternSchema>;

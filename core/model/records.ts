@@ -9,6 +9,7 @@ import { KeptSearchSchema } from './kept-search';
 import { LogEntrySchema } from './log-entry';
 import { MemoSchema } from './memo';
 import { PassageSchema } from './passage';
+import { KeptPatternSchema } from './pattern';
 import { ProposalSchema } from './proposal';
 import { PropositionSchema } from './proposition';
 import { nested, QuerySchema } from './query';
@@ -172,6 +173,7 @@ export const RECORDS = {
     since: 10,
     whole: (proposition) => ({ ...proposition, notes: distinct(proposition.notes, (one) => one.caseId) }),
   }),
+  pattern: entry({ schema: KeptPatternSchema, called: 'kept pattern', kept: 'row', file: 'patterns.json', since: 11 }),
 };
 
 export type RecordType = keyof typeof RECORDS;

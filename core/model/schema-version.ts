@@ -16,8 +16,9 @@ import { RECORDS, type RecordType } from './records';
  *    gave. The last two may be absent.
  * 10: kept scopes, word lists, kept searches, propositions; conditions that ask for cases; words looked for by a regular
  *    expression.
+ * 11: kept patterns.
  */
-export const SCHEMA_VERSION = 10;
+export const SCHEMA_VERSION = 11;
 
 /** Records as they were stored, before they are known to fit the current schemas. */
 export type StoredRecords = Readonly<Record<string, readonly unknown[]>>;

@@ -23,7 +23,7 @@ describe('codes together', () => {
   const [sea, waiting, boat] = asked.codes as [Id, Id, Id];
   const textOf = (id: Id) => bench.texts.get(id) ?? null;
   const plain: Omit<TogetherAsked, 'pattern'> = {
-    ...{ rows: { of: 'codes', codeIds: [], withUnder: false }, by: 'overlap', within: { count: 1, unit: 'paragraph' } },
+    ...{ rows: { of: 'codes', codeIds: null, withUnder: false }, by: 'overlap', within: { count: 1, unit: 'paragraph' } },
     ...{ coders: 'each passage', as: 'counts' },
   };
 

@@ -54,7 +54,7 @@ describe('a cross-table', () => {
     codings: codings.map(([codeId, coder]) => ({ codeId, coderId: asked.coders[coder]!, createdAt: 1 })),
   });
   const plain: CountedTable = {
-    rows: { of: 'codes', codeIds: [], withUnder: false },
+    rows: { of: 'codes', codeIds: null, withUnder: false },
     columns: { by: 'document' },
     counting: 'passages',
     coders: 'together',
@@ -109,11 +109,11 @@ describe('a cross-table', () => {
   });
 
   const someRows: fc.Arbitrary<RowsAsked> = fc.constantFrom<RowsAsked>(
-    { of: 'codes', codeIds: [], withUnder: false },
+    { of: 'codes', codeIds: null, withUnder: false },
     { of: 'codes', codeIds: asked.codes.slice(0, 3), withUnder: true },
     { of: 'top codes' },
-    { of: 'code sets', setIds: [] },
-    { of: 'queries', queryIds: [] },
+    { of: 'code sets', setIds: null },
+    { of: 'queries', queryIds: null },
   );
   const someColumns: fc.Arbitrary<GroupsAsked> = fc.constantFrom<GroupsAsked>(
     ...GROUPED_BY.map((by) => ({ by })),
@@ -199,7 +199,7 @@ describe('a cross-table', () => {
     const codesOf = (row: string | null): ReadonlySet<Id> | null => {
       if (rows.of === 'queries') return null;
       if (row === null) {
-        const chosen = rows.of === 'codes' ? (rows.codeIds.length > 0 ? rows.codeIds : asked.codes) : null;
+        const chosen = rows.of === 'codes' ? (rows.codeIds ?? asked.codes) : null;
         if (rows.of === 'code sets') return new Set(tables.codeSet[asked.codeSets[0]!]!.codeIds);
         return new Set(
           (chosen ?? asked.codes).flatMap((id) => (rows.of === 'codes' && rows.withUnder ? withDescendants(tables.code, id) : [id])),

@@ -43,7 +43,7 @@ export function foundAxisOf(asked: RowsAsked, study: AskedStudy): FoundAxis {
   const { tables } = study;
   switch (asked.of) {
     case 'codes': {
-      const chosen = asked.codeIds.length > 0 ? new Set(asked.codeIds) : null;
+      const chosen = asked.codeIds && new Set(asked.codeIds);
       const codes = inTreeOrder(tables.code).flatMap(({ code }) => (!chosen || chosen.has(code.id) ? [code] : []));
       return byCodes(
         codes.map(({ id, name }) => ({ key: id, path: [name], id })),
@@ -59,7 +59,7 @@ export function foundAxisOf(asked: RowsAsked, study: AskedStudy): FoundAxis {
     }
     case 'code sets': {
       const sets = naturalOrder(
-        Object.values(tables.codeSet).filter(({ id }) => asked.setIds.length === 0 || asked.setIds.includes(id)),
+        Object.values(tables.codeSet).filter(({ id }) => asked.setIds?.includes(id) ?? true),
         (set) => set.name,
       );
       return byCodes(
@@ -69,7 +69,7 @@ export function foundAxisOf(asked: RowsAsked, study: AskedStudy): FoundAxis {
     }
     case 'queries': {
       const queries = naturalOrder(
-        Object.values(tables.query).filter(({ id }) => asked.queryIds.length === 0 || asked.queryIds.includes(id)),
+        Object.values(tables.query).filter(({ id }) => asked.queryIds?.includes(id) ?? true),
         (query) => query.name,
       );
       return byQueries(

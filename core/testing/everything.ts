@@ -5,6 +5,7 @@ import { changeMembers } from '../commands/sets';
 import { codePlace } from '../commands/passages';
 import { addMemo, linkMemo } from '../commands/memos';
 import { ownDocuments, ownStretch } from '../commands/cases';
+import { keepPattern } from '../commands/patterns';
 import { addProposition, noteOnCase } from '../commands/propositions';
 import { keepScope } from '../commands/scopes';
 import { keepSearch } from '../commands/searches';
@@ -81,6 +82,19 @@ export async function benchWithEverything(): Promise<Bench> {
   };
   bench.do(addProposition(waiting));
   bench.do(noteOnCase(Object.keys(bench.state.tables.proposition)[0]!, caseId, 'She never waited.'));
+  const scope = { parts: [{ ofCases: [caseId] }, { liesIn: { documentIds: [first.id], folderIds: [], setIds: [] } }] };
+  const rows = { of: 'codes' as const, codeIds: codes, withUnder: false };
+  bench.do(
+    keepPattern(
+      'Who talks of what',
+      {
+        ...{ pattern: 'cross-table', rows, columns: { nested: [{ attributeId, cuts: [40] }] }, counting: 'passages', coders: 'together' },
+        ...{ as: 'per case', turned: false, empty: 'all' },
+      },
+      scope,
+    ),
+  );
+  bench.do(keepPattern('The thread of one', { pattern: 'weave', documentIds: [first.id, plan.id], rows, by: 'position' }, scope));
   bench.do(belongTo([first.id], tape.id));
   bench.do(ownStretch(caseId, { documentId: tape.id, start: 10, end: 40 }, true));
   // a memo that is linked to everything there is, and speaks of it in its text

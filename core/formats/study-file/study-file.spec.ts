@@ -255,6 +255,16 @@ describe('the study file', () => {
     expect(back).toEqual(state);
   });
 
+  it('of version 10 opens as it was, with its scope, word list, search and proposition, and no pattern yet', async () => {
+    const { state, texts } = await studyFileOf(10);
+    const names = (['scope', 'wordList', 'search', 'proposition', 'pattern'] as const).map((type) =>
+      Object.values(state.tables[type]).map((one) => one.name),
+    );
+    expect(names).toEqual([['Some'], ['ferry'], ['Ferries'], ['Who waits also worries'], []]);
+    expect(Object.values(state.tables.proposition)[0]!.notes.map((one) => one.note)).toEqual(['She never waited.']);
+    expect(checkStudy(state, texts)).toEqual([]);
+  });
+
   it('of version 6 opens as it was, every document a text that belongs to nothing', async () => {
     const { state, journal, texts, media } = await studyFileOf(6);
     expect(checkStudy(state, texts)).toEqual([]);
