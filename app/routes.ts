@@ -40,6 +40,7 @@ export const routes: Routes = [
       { path: 'memos', loadComponent: () => import('./views/memos/memos').then((module) => module.Memos) },
       { path: 'log', loadComponent: () => import('./views/memos/log').then((module) => module.Log) },
       { path: 'queries', loadComponent: () => import('./views/queries/queries').then((module) => module.Queries) },
+      { path: 'patterns', loadComponent: () => import('./views/patterns/patterns').then((module) => module.Patterns) },
       { path: 'write-up', loadComponent: () => import('./views/write-up/write-up').then((module) => module.WriteUp) },
     ],
   },

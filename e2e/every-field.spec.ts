@@ -287,4 +287,13 @@ test('in Memos and the log, at the desk, and in Queries', async () => {
   await page.locator('fl-scope-panel').getByRole('button', { name: 'is known' }).click();
   await entry('is over');
   await writeEverywhere(page, 'fl-scope-panel');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await filum.goTo('Patterns');
+  await press('Keep');
+  await inDialog();
+  await press('each document');
+  await entry('each age');
+  await press(/^cut at/);
+  await inDialog();
 });

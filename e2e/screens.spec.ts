@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { Filum } from './support/filum';
 
-const PLACES = ['Overview', 'Material', 'Reading', 'Codebook', 'Memos', 'Queries', 'Write-up'];
+const PLACES = ['Overview', 'Material', 'Reading', 'Codebook', 'Memos', 'Queries', 'Patterns', 'Write-up'];
 
 /** Nothing may stand outside the window or be cut off by it. */
 async function fits(page: Page): Promise<void> {
@@ -66,6 +66,7 @@ test('an empty study teaches in every place', async ({ page }) => {
     Codebook: /No codes yet/,
     Memos: /No memos yet/,
     Queries: /Ask for passages/,
+    Patterns: /Nothing to count yet/,
     'Write-up': /No study file has been exported/,
   };
   for (const place of PLACES) {
@@ -124,6 +125,7 @@ test('every address reloads to the same place', async ({ page }) => {
     Codebook: 'Codebook',
     Memos: 'Memos',
     Queries: 'Queries',
+    Patterns: 'Codes by document',
     'Write-up': 'Exports',
   };
   for (const [place, heading] of Object.entries(headings)) {

@@ -35,6 +35,7 @@ const VIEWS: readonly ViewLink[] = [
   { path: 'codebook', name: 'Codebook', icon: 'list-tree' },
   { path: 'memos', name: 'Memos', icon: 'pencil' },
   { path: 'queries', name: 'Queries', icon: 'list-search', gap: true },
+  { path: 'patterns', name: 'Patterns', icon: 'grid-dots' },
   { path: 'write-up', name: 'Write-up', icon: 'writing', gap: true },
 ];
 

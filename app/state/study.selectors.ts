@@ -23,6 +23,7 @@ export const selectFolders = createSelector(selectData, (data) => tables(data)?.
 export const selectCases = createSelector(selectData, (data) => tables(data)?.case ?? NONE);
 export const selectCoders = createSelector(selectData, (data) => tables(data)?.coder ?? NONE);
 export const selectMemos = createSelector(selectData, (data) => tables(data)?.memo ?? NONE);
+export const selectPatterns = createSelector(selectData, (data) => tables(data)?.pattern ?? NONE);
 export const selectQueries = createSelector(selectData, (data) => tables(data)?.query ?? NONE);
 export const selectGlosses = createSelector(selectData, (data) => tables(data)?.gloss ?? NONE);
 export const selectSets = createSelector(selectData, (data) => tables(data)?.set ?? NONE);

@@ -23,6 +23,12 @@ import type { SweepContext } from '@core/words/contexts';
 import type { FoundHit } from '@core/words/found-hit';
 import type { Analysis } from '@core/analysis/analysis';
 import type { Answer, FoundWords, GlossUse, Leaves } from '@core/analysis/messages';
+import type { CellKeys, PairEvidence } from '@core/analysis/pattern-requests';
+import type { FrequenciesAsked, SaturationAsked, TogetherAsked, WeaveAsked } from '@core/model/pattern';
+import type { CodePairs } from '@core/patterns/code-pairs';
+import type { Weave } from '@core/patterns/weave';
+import type { CodesOverDocuments } from '@core/patterns/codes-over-documents';
+import type { CellEvidence, CountedTable, CrossTable } from '@core/patterns/cross-table';
 import type { Text } from '@core/model/document';
 import { requested } from './requested';
 
@@ -106,6 +112,17 @@ class Told {
     });
     return remote;
   }
+}
+
+/** What a pattern is asked in. */
+export interface AskedAt {
+  readonly scope: Scope;
+  /** Ids of documents, as they stand beside each other. */
+  readonly order: readonly Id[];
+  /** Told the share done, where it takes long. */
+  readonly progress: (share: number) => void;
+  /** Ends it. */
+  readonly signal: AbortSignal;
 }
 
 /** Milliseconds without a sign of life after which a regular expression is held to have run away. */
@@ -254,6 +271,50 @@ export class AnalysisService {
         scope,
       ),
     );
+  }
+
+  /** A table of what is found by group; null if it was ended. @param order ids of documents, as they stand beside each other */
+  crossTable(state: StudyState, asked: CountedTable, at: AskedAt): Promise<CrossTable | null> {
+    return this.request(state, at.signal, (remote, id) => remote.crossTable(id, proxy(at.progress), asked, at.scope, at.order));
+  }
+
+  /** A table of one column for each measure; null if it was ended. */
+  frequencies(
+    state: StudyState,
+    asked: Pick<FrequenciesAsked, 'rows' | 'coders'>,
+    countings: readonly CountedTable['counting'][],
+    at: AskedAt,
+  ): Promise<CrossTable[] | null> {
+    return this.request(state, at.signal, (remote, id) => remote.frequencies(id, proxy(at.progress), asked, countings, at.scope, at.order));
+  }
+
+  /** What stands behind a cell of a table; null if it was ended. */
+  cell(state: StudyState, asked: CountedTable, keys: CellKeys, at: AskedAt): Promise<CellEvidence | null> {
+    return this.request(state, at.signal, (remote, id) => remote.cell(id, asked, at.scope, at.order, keys));
+  }
+
+  /** How often codes are together; null if it was ended. */
+  together(state: StudyState, asked: TogetherAsked, at: AskedAt): Promise<CodePairs | null> {
+    return this.request(state, at.signal, (remote, id) => remote.together(id, proxy(at.progress), asked, at.scope, at.order));
+  }
+
+  /** What stands behind two codes together; null if it was ended. */
+  pair(state: StudyState, asked: TogetherAsked, keys: readonly [string, string], at: AskedAt): Promise<PairEvidence | null> {
+    return this.request(state, at.signal, (remote, id) => remote.pair(id, asked, at.scope, at.order, keys));
+  }
+
+  /** Documents as threads; null if it was ended. */
+  weave(state: StudyState, asked: WeaveAsked, at: AskedAt): Promise<Weave[] | null> {
+    return this.request(state, at.signal, (remote, id) => remote.weave(id, proxy(at.progress), asked, at.scope));
+  }
+
+  /** New codes document by document; null if it was ended. */
+  codesOverDocuments(
+    state: StudyState,
+    asked: Pick<SaturationAsked, 'order' | 'groups'>,
+    at: AskedAt,
+  ): Promise<CodesOverDocuments[] | null> {
+    return this.request(state, at.signal, (remote, id) => remote.codesOverDocuments(id, proxy(at.progress), asked, at.scope, at.order));
   }
 
   private async request<T>(

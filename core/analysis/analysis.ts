@@ -44,6 +44,7 @@ export function analysisOf(read: ReadTexts) {
     cell: patterns.cell.bind(patterns),
     together: patterns.together.bind(patterns),
     pair: patterns.pair.bind(patterns),
+    weave: patterns.weave.bind(patterns),
     codesOverDocuments: patterns.codesOverDocuments.bind(patterns),
   };
 }

@@ -1,14 +1,16 @@
-import type { Document, Text } from '../model/document';
+import { hasText, type Document, type Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
-import type { FrequenciesAsked, SaturationAsked, TogetherAsked } from '../model/pattern';
+import type { FrequenciesAsked, SaturationAsked, TogetherAsked, WeaveAsked } from '../model/pattern';
 import type { Scope } from '../model/scope';
 import type { StudyState } from '../model/study-state';
 import { CaseFinder } from '../passages/code-use';
 import { PairCounter, type CodePairs, type PairHit } from '../patterns/code-pairs';
 import { CodesByDocument, type CodesOverDocuments } from '../patterns/codes-over-documents';
 import { CrossCounter, type CellEvidence, type CountedTable, type CrossTable } from '../patterns/cross-table';
+import { foundAxisOf } from '../patterns/found-axis';
 import { groupAxisOf } from '../patterns/group-axis';
+import { weaveOf, type Weave } from '../patterns/weave';
 import type { Hit } from '../queries/evaluate';
 import type { Narrowing } from '../queries/narrowing';
 import type { Requests, Running, Tell } from '../requests/requests';
@@ -186,6 +188,36 @@ export class PatternRequests {
           },
         );
         return codes.result(by);
+      },
+      tell,
+    );
+  }
+
+  /** Documents as threads, in the order they are asked for; those out of scope and pictures are left out. @returns null if it was ended */
+  weave(id: number, tell: Tell, { documentIds, rows, by }: WeaveAsked, scope: Scope): Promise<Weave[] | null> {
+    return this.requests.run(
+      'weave',
+      id,
+      async (running) => {
+        const narrowing = this.held.narrowingTo(scope);
+        const documents = await this.inScope(narrowing, documentIds);
+        const found = foundAxisOf(rows, this.held.asked());
+        const questions = Object.values(this.held.tables.question)
+          .filter((one) => documents.some((document) => document.answers.some((answer) => answer.questionId === one.id)))
+          .sort((a, b) => a.order - b.order)
+          .map((one) => one.id);
+        const weaves: Weave[] = [];
+        await this.held.eachDocument(
+          running,
+          documents.map((document) => document.id),
+          hasText,
+          (columns, document, text) => {
+            const left = columns && narrowing.leftOf(columns, document, text);
+            const weave = weaveOf(found, left, document, text, by, questions, this.held.language);
+            if (weave) weaves.push(weave);
+          },
+        );
+        return weaves;
       },
       tell,
     );

@@ -9,11 +9,13 @@ import { withDescendants } from '../codebook/tree';
 import { caseFinderOf } from '../passages/code-use';
 import { unpackPassages } from '../passages/columns';
 import { overlaps } from '../passages/relations';
+import { Evaluation } from '../queries/evaluate';
 import { Narrowing } from '../queries/narrowing';
 import { findWords } from '../text/words';
 import { speakerAt } from '../text/paragraphs';
 import { someScope } from '../testing/some-conditions';
 import { studyToAsk } from '../testing/study-to-ask';
+import { cellQuestion } from './cell-question';
 import { CrossCounter, type CountedTable } from './cross-table';
 
 describe('a cross-table', () => {
@@ -161,6 +163,30 @@ describe('a cross-table', () => {
           }
       }),
       { numRuns: 150 },
+    );
+  });
+
+  it('is asked as a question that finds the very passages of the cell, where there is such a question', () => {
+    fc.assert(
+      fc.property(someStudy(), someRows, someColumns, (state, rows, columns) => {
+        const table = count(state, { rows, columns, coders: 'each passage', counting: 'passages' });
+        const study = studyOf(state);
+        for (let row = 0; row <= table.rows.length; row++)
+          for (const column of [...table.columns, null]) {
+            const question = cellQuestion(state, rows, columns, { row: table.rows[row]?.key ?? null, column: column?.key ?? null });
+            if (!question) continue;
+            const at = column === null ? table.groups.length : table.groups.findIndex((one) => one.key === column.key);
+            const evaluation = new Evaluation(question, study, new Narrowing(EVERYTHING, study));
+            const answer = Object.values(state.passages).flatMap((some) =>
+              evaluation.hitsIn(some, state.tables.document[some.documentId]!, bench.texts.get(some.documentId) ?? null),
+            );
+            assert.deepEqual(
+              new Set(answer.map((hit) => hit.passageId)),
+              new Set(table.evidence(row, at).flatMap((one) => one.hits.map((hit) => hit.passageId))),
+            );
+          }
+      }),
+      { numRuns: 100 },
     );
   });
 

@@ -6,6 +6,7 @@ export const ICON_NAMES = [
   'list-tree',
   'pencil',
   'list-search',
+  'grid-dots',
   'writing',
   'arrow-back-up',
   'arrow-forward-up',

@@ -7,7 +7,7 @@ import { groupsBy, type Grouping } from '@core/queries/groups';
 import { sinceSeen } from '@core/queries/seen';
 import { selectData, selectQueries, selectScope, selectScopedDocuments, selectSortedDocuments } from '../../state/study.selectors';
 import { AnalysisService } from '../../workers/analysis-service';
-import { QueryDraft } from './query-draft';
+import { QueryDraft } from '../../state/query-draft';
 
 /** The question at hand, asked anew whenever it, the scope or the study changes, and its answer. */
 @Injectable()

@@ -36,12 +36,12 @@ import { Asking } from './asking';
 import { KeptQueries } from './kept-queries';
 import { AnswerActs } from './answer-acts';
 import { AnswerTable } from './answer-table';
-import { EMPTY_QUESTION, QueryDraft } from './query-draft';
+import { EMPTY_QUESTION, QueryDraft } from '../../state/query-draft';
 import { AskedHere } from '../../ui/sentence/asked-here';
 import { ConditionList } from '../../ui/sentence/condition-list';
 import { QueryTabs } from './query-tabs';
 import { sinceWords } from './since-words';
-import { KeptMenu } from './kept-menu';
+import { KeptMenu } from '../../ui/kept-menu';
 import { passageIdsByDocument } from '@core/commands/move-codings';
 import { NEW_CARRIES } from '../../ui/sentence/new-part';
 

@@ -22,7 +22,7 @@ import { QueryTabs } from '../query-tabs';
 import { KeptSearches } from './kept-searches';
 import { Looking, WordsDraft } from './looking';
 import { sinceWords } from '../since-words';
-import { KeptMenu } from '../kept-menu';
+import { KeptMenu } from '../../../ui/kept-menu';
 
 type Order = 'as in the documents' | 'by what stands before' | 'by what stands after';
 

@@ -1,7 +1,7 @@
 import { inject, Injectable, signal } from '@angular/core';
 import { QuestionSchema, type Question } from '@core/model/query';
 import { mappedAs } from '@core/model/references';
-import { MovedHere } from '../../state/moved-here';
+import { MovedHere } from './moved-here';
 
 export const EMPTY_QUESTION: Question = { all: [] };
 

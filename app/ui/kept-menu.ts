@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import type { Id } from '@core/model/ids';
-import { Icon } from '../../ui/icon/icon';
+import { Icon } from './icon/icon';
 
 /** What is kept under a name, to be asked again or deleted; nothing where nothing is. */
 @Component({

@@ -1,0 +1,99 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { MatMenuModule } from '@angular/material/menu';
+import { Store } from '@ngrx/store';
+import { addSet } from '@core/commands/sets';
+import type { Id } from '@core/model/ids';
+import type { Question } from '@core/model/query';
+import type { Hit } from '@core/queries/evaluate';
+import { counted } from '@core/text/counted';
+import { QueryDraft } from '../../state/query-draft';
+import { StudySession } from '../../state/study-session';
+import { selectStudy } from '../../state/study.selectors';
+import { Ways } from '../../state/ways';
+import { Ask } from '../../ui/dialogs/ask';
+import { Evidence } from '../../ui/evidence/evidence';
+import { Icon } from '../../ui/icon/icon';
+
+/** What stands behind a number of a pattern. */
+export interface Behind {
+  /** What was found. */
+  readonly title: string;
+  /** Where, and how it counts. */
+  readonly where: string;
+  readonly hits: readonly Hit[];
+  /** Cases of the passages. */
+  readonly cases: readonly Id[];
+  /** The same as a question, so that all can be done with it; null where there is none. */
+  readonly question: Question | null;
+  /** What passages stand under, where that is not their document. */
+  readonly headOf?: (hit: Hit) => string | null;
+}
+
+/** The passages behind a number, beside the pattern, and where they lead. */
+@Component({
+  selector: 'fl-evidence-side',
+  imports: [Evidence, Icon, MatMenuModule],
+  template: `
+    <header>
+      <h2 dir="auto">{{ behind().title }}</h2>
+      <button class="icon" (click)="closed.emit()" aria-label="Close the evidence"><fl-icon name="x" /></button>
+      <p class="second" data-behind>{{ behind().where }}</p>
+      <p class="acts">
+        @if (behind().question; as question) {
+          <button class="act" (click)="askThis(question)">Ask this in Queries</button>
+        }
+        @if (behind().hits.length > 0) {
+          <button class="act" [matMenuTriggerFor]="sets">Make a set</button>
+          <mat-menu #sets="matMenu">
+            <button mat-menu-item (click)="makeSet('document', documents())">of {{ words(documents().length, 'document') }}</button>
+            @if (behind().cases.length > 0) {
+              <button mat-menu-item (click)="makeSet('case', behind().cases)">of {{ words(behind().cases.length, caseWord()) }}</button>
+            }
+          </mat-menu>
+        }
+      </p>
+    </header>
+    @if (behind().hits.length > 0) {
+      <fl-evidence [hits]="behind().hits" [headOf]="behind().headOf ?? none" (read)="read($event)" />
+    } @else {
+      <p class="second nothing">Looked for here, and not found.</p>
+    }
+  `,
+  styleUrl: './evidence-side.scss',
+  host: { role: 'complementary', 'aria-label': 'Evidence', '(keydown.escape)': 'closed.emit()' },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class EvidenceSide {
+  readonly behind = input.required<Behind>();
+  readonly closed = output<void>();
+  private readonly ways = inject(Ways);
+  private readonly draft = inject(QueryDraft);
+  private readonly session = inject(StudySession);
+  private readonly ask = inject(Ask);
+  private readonly study = inject(Store).selectSignal(selectStudy);
+  protected readonly words = counted;
+  protected readonly none = (): null => null;
+  protected readonly caseWord = computed(() => this.study()?.caseWord ?? 'case');
+  protected readonly documents = computed(() => [...new Set(this.behind().hits.map((hit) => hit.documentId))]);
+
+  protected read(hit: Hit): void {
+    this.ways.go(['reading', hit.documentId], { queryParams: { passage: hit.passageId, from: 'the pattern' } });
+  }
+
+  protected askThis(question: Question): void {
+    this.draft.scrolled = 0;
+    this.draft.studyId.set(this.study()?.id ?? null);
+    this.draft.question.set(question);
+    this.ways.go(['queries']);
+  }
+
+  protected async makeSet(of: 'document' | 'case', ids: readonly Id[]): Promise<void> {
+    await this.ask.keep(
+      `Make a set of ${counted(ids.length, of === 'case' ? this.caseWord() : of)}`,
+      'Name of the set',
+      this.behind().title.slice(0, 200),
+      'Make the set',
+      (name) => this.session.attempt(addSet(of, name, [...ids])).refused,
+    );
+  }
+}

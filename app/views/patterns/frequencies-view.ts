@@ -1,0 +1,206 @@
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { CODERS_COUNT, COUNTED, type Counting, type FrequenciesAsked } from '@core/model/pattern';
+import type { Entry } from '@core/patterns/axis';
+import { cellQuestion } from '@core/patterns/cell-question';
+import type { CrossTable } from '@core/patterns/cross-table';
+import { shownNumber } from '@core/patterns/normalise';
+import { counted } from '@core/text/counted';
+import { selectCodes, selectData, selectDocuments, selectStudy } from '../../state/study.selectors';
+import { SentencePart, type Choice } from '../../ui/sentence/sentence-part';
+import { Swatch } from '../../ui/swatch/swatch';
+import { AnalysisService } from '../../workers/analysis-service';
+import { EvidenceSide, type Behind } from './evidence-side';
+import { PatternDraft } from './pattern-draft';
+import { PatternHead } from './pattern-head';
+import { RowsPart } from './rows-part';
+import type { TableOut } from './take-out';
+import { workedOut } from './worked-out';
+
+/** One thing that is counted, by every measure. */
+interface Line {
+  readonly entry: Entry | null;
+  readonly name: string;
+  readonly counts: Readonly<Partial<Record<Counting, number>>>;
+}
+
+const EVERYTHING = { by: 'everything' } as const;
+
+/** How often things are found, by every measure at once; a click on a number opens what it counts. */
+@Component({
+  selector: 'fl-frequencies',
+  imports: [
+    CdkFixedSizeVirtualScroll,
+    CdkVirtualForOf,
+    CdkVirtualScrollViewport,
+    EvidenceSide,
+    PatternHead,
+    RowsPart,
+    SentencePart,
+    Swatch,
+  ],
+  templateUrl: './frequencies-view.html',
+  styleUrls: ['./pattern.scss', './frequencies-view.scss'],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class FrequenciesView {
+  private readonly store = inject(Store);
+  private readonly analysis = inject(AnalysisService);
+  private readonly draft = inject(PatternDraft);
+  private readonly data = this.store.selectSignal(selectData);
+  private readonly study = this.store.selectSignal(selectStudy);
+  private readonly documents = this.store.selectSignal(selectDocuments);
+  protected readonly codes = this.store.selectSignal(selectCodes);
+  protected readonly asked = this.draft.of('frequencies');
+  protected readonly caseWord = computed(() => this.study()?.caseWord ?? 'case');
+  /** Seconds are counted where there are recordings. */
+  protected readonly measures = computed((): Counting[] => {
+    const timed = Object.values(this.documents()).some((document) => document.ground.of === 'time');
+    return COUNTED.filter((one) => timed || one !== 'seconds');
+  });
+  private readonly counting = computed(
+    () => {
+      const { rows, coders } = this.asked();
+      return { rows, coders, measures: this.measures() };
+    },
+    { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
+  );
+  protected readonly work = workedOut(this.counting, async (data, { rows, coders, measures }, at) => {
+    const tables = await this.analysis.frequencies(data, { rows, coders }, measures, at);
+    return tables && { tables, measures };
+  });
+  private readonly openKey = signal<{ readonly row: string | null; readonly counting: Counting } | null>(null);
+  private readonly evidence = workedOut(
+    computed(() => {
+      const open = this.openKey();
+      const { rows, coders } = this.asked();
+      return open ? { open, table: { rows, coders, columns: EVERYTHING, counting: open.counting } } : undefined;
+    }),
+    async (data, { open, table }, at) => {
+      const found = await this.analysis.cell(data, table, { row: open.row, column: null }, at);
+      return found && { open, found };
+    },
+  );
+  protected readonly measureChoices = computed((): Choice<Counting>[] =>
+    this.measures().map((counting) => ({ value: counting, name: this.nameOf(counting) })),
+  );
+  protected readonly coderChoices: readonly Choice<FrequenciesAsked['coders']>[] = CODERS_COUNT.map((value) => ({
+    value,
+    name: value === 'together' ? 'coders together' : 'each marked passage',
+  }));
+  protected readonly coderWords = computed(() => this.coderChoices.find((one) => one.value === this.asked().coders)!.name);
+  protected readonly severalCoders = computed(() => this.work.shown()?.tables.some((table) => table.severalCoders) ?? false);
+  protected readonly lines = computed((): readonly Line[] => {
+    const work = this.work.shown();
+    if (!work) return [];
+    const { counting, minimum } = this.asked();
+    const [first] = work.tables as [CrossTable];
+    const countsAt = (row: number): Line['counts'] =>
+      Object.fromEntries(work.measures.map((measure, at) => [measure, scaled(measure, work.tables[at]!.counts[row * 2 + 1]!)]));
+    const lines = first.rows.map((entry, at): Line => ({ entry, name: entry.path.join(' · '), counts: countsAt(at) }));
+    return lines
+      .filter((line) => (line.counts[counting] ?? 0) >= minimum)
+      .sort((a, b) => (b.counts[counting] ?? 0) - (a.counts[counting] ?? 0));
+  });
+  /** All of them together: what is in several counts once. */
+  protected readonly total = computed((): Line | null => {
+    const work = this.work.shown();
+    if (!work) return null;
+    const last = work.tables[0]!.rows.length;
+    return {
+      entry: null,
+      name: 'any of them',
+      counts: Object.fromEntries(work.measures.map((measure, at) => [measure, scaled(measure, work.tables[at]!.counts[last * 2 + 1]!)])),
+    };
+  });
+  private readonly largest = computed(() => Math.max(1, ...this.lines().map((line) => line.counts[this.asked().counting] ?? 0)));
+  protected readonly said = computed(() => {
+    const together = this.severalCoders() && this.asked().coders === 'together';
+    return [
+      'Bars and order are by ' + this.nameOf(this.asked().counting) + '.',
+      together ? 'Of passages, what several coders marked over each other counts once.' : '',
+      'Words are those in the union of the passages. What carries several codes counts once under “any of them”.',
+    ]
+      .filter(Boolean)
+      .join(' ');
+  });
+  protected readonly behind = computed((): Behind | null => {
+    const [found, data, work] = [this.evidence.shown(), this.data(), this.work.shown()];
+    if (!this.openKey() || !found || !data || !work) return null;
+    const { open } = found;
+    const { hits, places, cases } = found.found;
+    const entry = work.tables[0]!.rows.find((one) => one.key === open.row);
+    const passages = counted(hits.length, 'passage');
+    return {
+      title: open.row === null ? 'Any of them' : (entry?.path.join(' · ') ?? 'gone'),
+      where: [
+        places === hits.length ? passages : `${counted(places, 'place')}, marked as ${passages} by several coders`,
+        cases.length > 0 ? counted(cases.length, this.caseWord()) : '',
+      ]
+        .filter(Boolean)
+        .join(', '),
+      hits,
+      cases,
+      question: cellQuestion(data, this.asked().rows, EVERYTHING, { row: open.row, column: null }),
+    };
+  });
+  protected readonly out = computed((): TableOut | null => {
+    const total = this.total();
+    if (!total) return null;
+    const measures = this.measures();
+    return {
+      name: 'Frequencies',
+      sheets: [
+        {
+          name: 'Frequencies',
+          rows: [
+            ['', ...measures.map((measure) => this.nameOf(measure))],
+            ...[...this.lines(), total].map((line) => [line.name, ...measures.map((measure) => line.counts[measure] ?? 0)]),
+          ],
+        },
+      ],
+      said: this.said(),
+    };
+  });
+
+  protected nameOf(counting: Counting): string {
+    return counting === 'cases' ? `${this.caseWord()}s` : counting;
+  }
+
+  protected set(change: Partial<FrequenciesAsked>): void {
+    this.draft.set({ ...this.asked(), ...change });
+  }
+
+  protected setMinimum(typed: string): void {
+    const minimum = Math.max(0, Math.min(1e9, Math.floor(Number(typed))));
+    this.set({ minimum: Number.isFinite(minimum) ? minimum : 0 });
+  }
+
+  protected shown(line: Line, counting: Counting): string {
+    const count = line.counts[counting] ?? 0;
+    return count === 0 ? '–' : shownNumber(count);
+  }
+
+  /** Length of a bar, in percent of the largest. */
+  protected bar(line: Line): number {
+    return ((line.counts[this.asked().counting] ?? 0) / this.largest()) * 100;
+  }
+
+  protected isOpen(line: Line, counting: Counting): boolean {
+    const open = this.openKey();
+    return open?.row === (line.entry?.key ?? null) && open.counting === counting;
+  }
+
+  protected open(line: Line, counting: Counting): void {
+    this.openKey.set({ row: line.entry?.key ?? null, counting });
+  }
+
+  protected close(): void {
+    this.openKey.set(null);
+  }
+
+  protected readonly trackLine = (_: number, line: Line): string => line.entry?.key ?? '';
+}
+
+const scaled = (counting: Counting, count: number): number => (counting === 'seconds' ? count / 1_000 : count);

@@ -1,0 +1,72 @@
+import { Bench } from '@core/testing/make';
+import { drawn, type Drawn } from '../../testing/component-with-study';
+import { NumberTable, type CellAt, type TableCell } from './number-table';
+
+describe('a table of numbers', () => {
+  const heads = (letter: string, count: number) =>
+    Array.from({ length: count }, (_, at) => ({ key: `${letter}${at}`, name: `${letter} ${at}` }));
+  const cellOf = (row: number, column: number): TableCell => ({
+    words: String(row * column),
+    shade: row === column ? 7 : null,
+    empty: row * column === 0,
+  });
+  const opened: CellAt[] = [];
+  const draw = async (rows: number, columns: number): Promise<Drawn<NumberTable>> => {
+    const table = await drawn(NumberTable, new Bench(), { label: 'Some', rows: heads('r', rows), columns: heads('c', columns), cellOf });
+    opened.length = 0;
+    table.fixture.componentInstance.opened.subscribe((at) => opened.push(at));
+    return table;
+  };
+  const focused = () => document.activeElement?.getAttribute('aria-label');
+
+  it('draws what is in sight of 500 by 1,000, says how large it is, and keeps its headings', async () => {
+    const table = await draw(500, 1_000);
+    const grid = table.find('[role=grid]');
+    expect([grid.getAttribute('aria-rowcount'), grid.getAttribute('aria-colcount')]).toEqual(['501', '1001']);
+    expect(table.all('[role=gridcell]').length).toBeLessThan(1_400);
+    grid.scrollTop = 10_000;
+    grid.scrollLeft = 30_000;
+    await table.settle();
+    const labels = table.all('[role=gridcell]').map((one) => one.getAttribute('aria-label')!);
+    expect(labels.some((label) => label.startsWith('r 420, c 792'))).toBeTrue();
+    expect(labels.length).toBeLessThan(1_400);
+    const box = (selector: string) => table.find(selector).getBoundingClientRect();
+    expect(Math.round(box('.heads').top)).toBe(Math.round(grid.getBoundingClientRect().top));
+    expect(Math.round(box('.name').left)).toBe(Math.round(grid.getBoundingClientRect().left));
+  });
+
+  it('is walked by keys to its very ends, and opens where they are', async () => {
+    const table = await draw(40, 60);
+    const first = table.find('[role=gridcell][tabindex="0"]');
+    first.focus();
+    await table.press(first, 'ArrowDown');
+    await table.press(document.activeElement as HTMLElement, 'ArrowRight');
+    expect(focused()).toBe('r 1, c 1: 1');
+    await table.press(document.activeElement as HTMLElement, 'End', { ctrlKey: true });
+    expect(focused()).toBe('r 39, c 59: 2301');
+    await table.press(document.activeElement as HTMLElement, 'ArrowDown');
+    expect(focused()).toBe('r 39, c 59: 2301');
+    await table.press(document.activeElement as HTMLElement, 'Enter');
+    await table.press(document.activeElement as HTMLElement, 'Home', { ctrlKey: true });
+    expect(focused()).toBe('r 0, c 0: none');
+    expect(opened).toEqual([{ row: 39, column: 59 }]);
+  });
+
+  it('opens before the focus has come where quick hands already are', async () => {
+    const table = await draw(5, 5);
+    const first = table.find('[role=gridcell][tabindex="0"]');
+    first.focus();
+    for (const key of ['ArrowDown', 'Enter']) first.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+    await table.settle();
+    expect(opened).toEqual([{ row: 1, column: 0 }]);
+  });
+
+  it('shows a mark where nothing was found, and keeps within what is left of it', async () => {
+    const table = await draw(6, 6);
+    expect(table.texts('[role=gridcell]').filter((text) => text === '–').length).toBe(11);
+    await table.press(table.find('[role=gridcell][tabindex="0"]'), 'End', { ctrlKey: true });
+    table.fixture.componentRef.setInput('rows', heads('r', 2));
+    await table.settle();
+    expect(table.find('[role=gridcell][tabindex="0"]').getAttribute('aria-label')).toBe('r 1, c 5: 5');
+  });
+});

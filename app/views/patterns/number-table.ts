@@ -1,0 +1,156 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import type { Code } from '@core/model/code';
+import { Swatch } from '../../ui/swatch/swatch';
+
+/** The head of a row or column. */
+export interface TableHead {
+  readonly key: string;
+  readonly name: string;
+  /** What is said of it on hovering and to screen readers: how large a group is. */
+  readonly note?: string;
+  readonly code?: Pick<Code, 'mark' | 'colour'> | undefined;
+}
+
+/** A cell as it is shown. */
+export interface TableCell {
+  readonly words: string;
+  /** From 0 to 7, or null without one. */
+  readonly shade: number | null;
+  /** Nothing was found: shown as a dash. */
+  readonly empty: boolean;
+  /** What is said of it beyond its number. */
+  readonly note?: string;
+  /** It stands apart: a total, or a code's own count. */
+  readonly apart?: boolean;
+}
+
+export interface CellAt {
+  readonly row: number;
+  readonly column: number;
+}
+
+const ROW = 24;
+const CELL = 38;
+const NAMES = 236;
+const HEADS = 128;
+/** Rows and columns drawn beyond what is seen. */
+const BEYOND = 4;
+
+/**
+ * Numbers in rows and columns, of any size: only what is seen is drawn, and headings stay in their place. Arrow keys walk
+ * the cells, Enter or a click opens one; a click on a heading orders by it.
+ */
+@Component({
+  selector: 'fl-number-table',
+  imports: [Swatch],
+  templateUrl: './number-table.html',
+  styleUrl: './number-table.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class NumberTable {
+  readonly label = input.required<string>();
+  readonly rows = input.required<readonly TableHead[]>();
+  readonly columns = input.required<readonly TableHead[]>();
+  readonly cellOf = input.required<(row: number, column: number) => TableCell>();
+  /** The cell that is open. */
+  readonly open = input<CellAt | null>(null);
+  /** The row and the column that are ordered by. */
+  readonly sortedBy = input<{ readonly row?: string; readonly column?: string }>({});
+  readonly opened = output<CellAt>();
+  readonly rowPicked = output<TableHead>();
+  readonly columnPicked = output<TableHead>();
+
+  private readonly view = viewChild.required<ElementRef<HTMLElement>>('view');
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  protected readonly size = { row: ROW, cell: CELL, names: NAMES, heads: HEADS };
+  protected readonly seen = signal({ top: 0, left: 0, width: 1_000, height: 600 });
+  /** The cell that the keys are at. */
+  protected readonly at = signal<CellAt>({ row: 0, column: 0 });
+  protected readonly width = computed(() => NAMES + this.columns().length * CELL + 80);
+  protected readonly height = computed(() => HEADS + this.rows().length * ROW);
+  protected readonly shownRows = computed(() => windowOf(this.seen().top, this.seen().height - HEADS, ROW, this.rows().length));
+  protected readonly shownColumns = computed(() => windowOf(this.seen().left, this.seen().width - NAMES, CELL, this.columns().length));
+
+  constructor() {
+    effect((onCleanup) => {
+      const element = this.view().nativeElement;
+      const observer = new ResizeObserver(() => this.look());
+      observer.observe(element);
+      onCleanup(() => observer.disconnect());
+    });
+    effect(() => {
+      const [rows, columns] = [this.rows().length, this.columns().length];
+      const { row, column } = untracked(this.at);
+      this.at.set({ row: Math.max(0, Math.min(row, rows - 1)), column: Math.max(0, Math.min(column, columns - 1)) });
+      this.look();
+    });
+  }
+
+  protected look(): void {
+    const { scrollTop: top, scrollLeft: left, clientWidth: width, clientHeight: height } = this.view().nativeElement;
+    const before = untracked(this.seen);
+    if (before.top !== top || before.left !== left || before.width !== width || before.height !== height)
+      this.seen.set({ top, left, width, height });
+  }
+
+  protected openAt(row: number, column: number): void {
+    this.at.set({ row, column });
+    this.opened.emit({ row, column });
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    if (!(event.target as HTMLElement).classList.contains('cell')) return;
+    const { row, column } = this.at();
+    const [rows, columns] = [this.rows().length - 1, this.columns().length - 1];
+    const page = Math.max(1, Math.floor((this.seen().height - HEADS) / ROW) - 1);
+    const steps: Readonly<Record<string, CellAt>> = {
+      ArrowUp: { row: row - 1, column },
+      ArrowDown: { row: row + 1, column },
+      ArrowLeft: { row, column: column - 1 },
+      ArrowRight: { row, column: column + 1 },
+      PageUp: { row: row - page, column },
+      PageDown: { row: row + page, column },
+      Home: { row: event.ctrlKey ? 0 : row, column: 0 },
+      End: { row: event.ctrlKey ? rows : row, column: columns },
+    };
+    const next = steps[event.key];
+    if (!next) return;
+    void this.goTo({ row: Math.max(0, Math.min(rows, next.row)), column: Math.max(0, Math.min(columns, next.column)) });
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  /** Brings a cell into view and the focus to it. */
+  private async goTo(at: CellAt): Promise<void> {
+    this.at.set(at);
+    const element = this.view().nativeElement;
+    const { clientWidth, clientHeight } = element;
+    const [top, left] = [at.row * ROW, at.column * CELL];
+    if (top < element.scrollTop) element.scrollTop = top;
+    else if (top + ROW > element.scrollTop + clientHeight - HEADS) element.scrollTop = top + ROW - clientHeight + HEADS;
+    if (left < element.scrollLeft) element.scrollLeft = left;
+    else if (left + CELL > element.scrollLeft + clientWidth - NAMES) element.scrollLeft = left + CELL - clientWidth + NAMES;
+    this.look();
+    await new Promise((resolve) => setTimeout(resolve));
+    this.host.querySelector<HTMLElement>('.cell[tabindex="0"]')?.focus({ preventScroll: true });
+  }
+}
+
+/** Which of many are in sight, and a few beyond. */
+function windowOf(from: number, length: number, each: number, count: number): number[] {
+  const first = Math.max(0, Math.floor(from / each) - BEYOND);
+  const last = Math.min(count, Math.ceil((from + Math.max(0, length)) / each) + BEYOND);
+  return Array.from({ length: Math.max(0, last - first) }, (_, at) => first + at);
+}

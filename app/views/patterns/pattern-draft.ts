@@ -1,0 +1,74 @@
+import { computed, effect, inject, Injectable, signal, type Signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { AskedPatternSchema, type AskedPattern } from '@core/model/pattern';
+import { mappedAs } from '@core/model/references';
+import { MovedHere } from '../../state/moved-here';
+import { selectStudy } from '../../state/study.selectors';
+
+type Kind = AskedPattern['pattern'];
+type AskedOf<K extends Kind> = Extract<AskedPattern, { pattern: K }>;
+
+const BEGUN: { readonly [K in Kind]: AskedOf<K> } = {
+  frequencies: {
+    pattern: 'frequencies',
+    rows: { of: 'codes', codeIds: null, withUnder: true },
+    ...{ coders: 'together', counting: 'passages', minimum: 0 },
+  },
+  'cross-table': {
+    pattern: 'cross-table',
+    rows: { of: 'codes', codeIds: null, withUnder: true },
+    columns: { by: 'document' },
+    ...{ counting: 'passages', coders: 'together', as: 'as they are', turned: false, empty: 'all' },
+  },
+  together: {
+    pattern: 'together',
+    rows: { of: 'codes', codeIds: null, withUnder: false },
+    within: { count: 1, unit: 'paragraph' },
+    ...{ by: 'overlap', coders: 'together', as: 'counts' },
+  },
+  weave: { pattern: 'weave', documentIds: [], rows: { of: 'codes', codeIds: null, withUnder: false }, by: 'position' },
+  saturation: {
+    pattern: 'saturation',
+    ...{ order: 'by when they were coded', groups: { by: 'everything' }, base: 4, run: 2, threshold: 0.05 },
+  },
+};
+
+/**
+ * What is asked of each pattern, while the researcher goes to and fro. It follows what happens to what it asks for, as a
+ * kept one does.
+ */
+@Injectable({ providedIn: 'root' })
+export class PatternDraft {
+  private readonly asked = signal<Readonly<Partial<Record<Kind, AskedPattern>>>>({});
+  private readonly study = inject(Store).selectSignal(selectStudy);
+  private studyId: string | null = null;
+
+  constructor() {
+    // what was asked of one study says nothing of another
+    effect(() => {
+      const id = this.study()?.id ?? null;
+      if (id === null || id === this.studyId) return;
+      this.studyId = id;
+      this.asked.set({});
+    });
+    inject(MovedHere).moves.subscribe((moves) =>
+      this.asked.update((asked) =>
+        Object.fromEntries(
+          Object.entries(asked).flatMap(([kind, one]) => {
+            const now = one && mappedAs(AskedPatternSchema, one, moves);
+            return now ? [[kind, now]] : [];
+          }),
+        ),
+      ),
+    );
+  }
+
+  /** What is asked of one kind of pattern. */
+  of<K extends Kind>(kind: K): Signal<AskedOf<K>> {
+    return computed(() => (this.asked()[kind] ?? BEGUN[kind]) as AskedOf<K>);
+  }
+
+  set(asked: AskedPattern): void {
+    this.asked.update((before) => ({ ...before, [asked.pattern]: asked }));
+  }
+}

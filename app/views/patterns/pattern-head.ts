@@ -1,0 +1,62 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { MatMenuModule } from '@angular/material/menu';
+import type { AskedPattern } from '@core/model/pattern';
+import { KeptMenu } from '../../ui/kept-menu';
+import { AskedHere } from '../../ui/sentence/asked-here';
+import { KeptPatterns } from './kept-patterns';
+import { PatternTabs } from './pattern-tabs';
+import { TakeOut, type TableOut } from './take-out';
+
+/** The heading line of a pattern: what it is, the other patterns, and what is kept and taken out. */
+@Component({
+  selector: 'fl-pattern-head',
+  imports: [KeptMenu, MatMenuModule, PatternTabs],
+  providers: [AskedHere, KeptPatterns, TakeOut],
+  template: `
+    <header class="place-head">
+      <h1>{{ kept()?.name ?? title() }}</h1>
+      @if (kept(); as kept) {
+        @if (patterns.isElsewhere(kept)) {
+          <span class="second"
+            >kept while something else was looked at <button class="act" (click)="patterns.lookThere(kept)">look at that</button></span
+          >
+        }
+      }
+      <fl-pattern-tabs [here]="here()" />
+      <div class="end">
+        <fl-kept-menu
+          single="pattern"
+          several="patterns"
+          [kept]="patterns.all()"
+          (asked)="patterns.show($event)"
+          (removed)="patterns.remove($event)"
+        />
+        <button class="act" (click)="patterns.keep(asked(), title())">Keep</button>
+        <button class="act" [matMenuTriggerFor]="out" [disabled]="!table()">Take out</button>
+        <mat-menu #out="matMenu">
+          <button mat-menu-item (click)="takeOut.csv(table()!)">As a table (CSV)</button>
+          <button mat-menu-item (click)="takeOut.xlsx(table()!)">As a workbook (XLSX), with group sizes and settings</button>
+          <button mat-menu-item (click)="takeOut.copy(table()!)">Copy the table</button>
+          <button mat-menu-item (click)="takeOut.copyMethod(table()!)">Copy a line on how it was counted</button>
+          <ng-content />
+        </mat-menu>
+      </div>
+    </header>
+  `,
+  styles: `
+    :host {
+      display: contents;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PatternHead {
+  readonly here = input.required<AskedPattern['pattern']>();
+  readonly title = input.required<string>();
+  readonly asked = input.required<AskedPattern>();
+  readonly out = input.required<TableOut | null>();
+  protected readonly patterns = inject(KeptPatterns);
+  protected readonly takeOut = inject(TakeOut);
+  protected readonly table = computed(() => this.out());
+  protected readonly kept = computed(() => this.patterns.of(this.asked()));
+}

@@ -1,0 +1,41 @@
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { CrossTableView } from './cross-table-view';
+import { FrequenciesView } from './frequencies-view';
+import { SaturationView } from './saturation-view';
+import { TogetherView } from './together-view';
+import { WeaveView } from './weave-view';
+
+/** Patterns: what goes with what, and every number opens. */
+@Component({
+  selector: 'fl-patterns',
+  imports: [CrossTableView, FrequenciesView, SaturationView, TogetherView, WeaveView],
+  template: `
+    @switch (view()) {
+      @case ('frequencies') {
+        <fl-frequencies />
+      }
+      @case ('together') {
+        <fl-together />
+      }
+      @case ('weave') {
+        <fl-weave />
+      }
+      @case ('saturation') {
+        <fl-saturation />
+      }
+      @default {
+        <fl-cross-table />
+      }
+    }
+  `,
+  styles: `
+    :host {
+      display: contents;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Patterns {
+  /** From the address: which pattern is shown. */
+  readonly view = input<string>();
+}

@@ -1,0 +1,104 @@
+import type { Attribute } from '../model/case';
+import type { Id } from '../model/ids';
+import type { PassageCondition } from '../model/passage-condition';
+import type { GroupsAsked, Nested, RowsAsked } from '../model/pattern';
+import type { Question } from '../model/query';
+import type { StudyState } from '../model/study-state';
+
+/**
+ * A cell of a pattern as a question about passages, so that all can be done with what it counts. A passage of several
+ * cases answers where each attribute is that of any of them; the cell counts it where all are those of one.
+ * @param row key of the row; null for all rows @param column key of the column; null for all
+ * @returns null where no question asks for just that: months, and groups of what is in no other
+ */
+export function cellQuestion(
+  { tables }: Pick<StudyState, 'tables'>,
+  rows: RowsAsked,
+  columns: GroupsAsked,
+  { row, column }: { readonly row: string | null; readonly column: string | null },
+): Question | null {
+  const coder = 'by' in columns && columns.by === 'coder' ? column : null;
+  const found = rowCondition(rows, row, coder);
+  const group = column === null ? [] : groupConditions(tables.attribute, columns, column);
+  return found && group && { all: [...found, ...group] };
+}
+
+/** @param coder only codings of this one count; null for everybody's */
+function rowCondition(rows: RowsAsked, row: string | null, coder: Id | null): PassageCondition[] | null {
+  const carries = (codeIds: readonly Id[], setIds: readonly Id[], withUnder: boolean): PassageCondition[] => [
+    {
+      carries: 'any',
+      codes: { codeIds: [...codeIds], setIds: [...setIds], withUnder },
+      reach: 'passage',
+      ...(coder && { given: { coderIds: [coder] } }),
+    },
+  ];
+  switch (rows.of) {
+    case 'codes':
+      return carries(row === null ? (rows.codeIds ?? []) : [row], [], rows.withUnder);
+    case 'top codes':
+      return carries(row === null ? [] : [row], [], true);
+    case 'code sets':
+      // without any named, any code would be meant
+      return row === null && !rows.setIds ? null : carries([], row === null ? rows.setIds! : [row], false);
+    case 'queries':
+      return row === null || coder ? null : [{ queryId: row }];
+  }
+}
+
+function groupConditions(attributes: Readonly<Record<Id, Attribute>>, columns: GroupsAsked, key: string): PassageCondition[] | null {
+  if ('nested' in columns) {
+    if (key === 'all') return [];
+    const steps = JSON.parse(key) as string[];
+    const levels = columns.nested.filter(({ attributeId }) => attributes[attributeId]);
+    const each = levels.map((level, at) => stepConditions(attributes[level.attributeId]!, level, steps[at] ?? ''));
+    return each.includes(null) ? null : each.flatMap((some) => some ?? []);
+  }
+  // what is in no other group has no key
+  if (key === '') return null;
+  const liesIn = { documentIds: [] as Id[], folderIds: [] as Id[], setIds: [] as Id[] };
+  switch (columns.by) {
+    case 'everything':
+      return [];
+    case 'document':
+      return [{ liesIn: { ...liesIn, documentIds: [key] } }];
+    case 'set':
+      return [{ liesIn: { ...liesIn, setIds: [key] } }];
+    case 'case':
+      return [{ ofCases: [key] }];
+    case 'question':
+      return [{ answers: [key] }];
+    case 'kind':
+      return [{ kinds: [key as never] }];
+    case 'coder':
+      return [];
+    // a folder's question holds what lies in those under it as well, and a speaker who is a case is asked for as one
+    case 'folder':
+    case 'speaker':
+    case 'month':
+      return null;
+  }
+}
+
+/** A value, or a band: from its cut up to, and without, the next. */
+function stepConditions({ id, type, of }: Attribute, { cuts = [] }: Nested, step: string): PassageCondition[] | null {
+  const asks = (comparison: 'is' | 'is under' | 'is known' | 'is not known', values: (string | number | boolean)[]): PassageCondition => ({
+    attributeId: id,
+    comparison,
+    values,
+  });
+  // of nobody nothing is known either, and the table tells the two apart
+  if (step === '?') return of === 'case' ? null : [asks('is not known', [])];
+  if (step.startsWith('#')) {
+    const sorted = [...cuts].sort((a, b) => (a < b ? -1 : 1));
+    const [from, to] = [sorted[Number(step.slice(1)) - 1], sorted[Number(step.slice(1))]];
+    return [
+      asks('is known', []),
+      ...(from === undefined ? [] : [{ none: [asks('is under', [from])] }]),
+      ...(to === undefined ? [] : [asks('is under', [to])]),
+    ];
+  }
+  if (!step.startsWith('=')) return null;
+  const written = step.slice(1);
+  return [asks('is', [type === 'number' ? Number(written) : type === 'yes/no' ? written === 'true' : written])];
+}

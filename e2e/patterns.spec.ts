@@ -1,0 +1,158 @@
+import { expect, test, type Page } from '@playwright/test';
+import { Filum } from './support/filum';
+
+/** A cell of the table on the screen, by what it says of itself: row, column. */
+const cell = (page: Page, row: string, column: string) => page.locator(`[role=gridcell][aria-label^="${row}, ${column}: "]`);
+const behind = (page: Page) => page.getByRole('complementary', { name: 'Evidence' });
+const article = (page: Page) => behind(page).getByRole('article');
+/** Chooses another word of the sentence. */
+const change = async (page: Page, from: string, to: string): Promise<void> => {
+  await page.locator('.sentence').getByRole('button', { name: from, exact: true }).click();
+  await page.getByRole('menuitem', { name: to, exact: true }).click();
+  await expect(page.locator('.body[aria-busy=true]')).toHaveCount(0);
+};
+
+async function patterns(page: Page, part?: string): Promise<Filum> {
+  const filum = new Filum(page);
+  await filum.openDemo();
+  await filum.goTo('Patterns');
+  if (part) await page.getByRole('link', { name: part, exact: true }).click();
+  return filum;
+}
+
+test('a cell opens to as many passages as it counts, in the scope that is looked at, and follows what is coded', async ({ page }) => {
+  const filum = await patterns(page);
+  const help = cell(page, 'Getting help in time', 'Interview 03 – Shona Adair');
+  await change(page, 'coders together', 'each marked passage');
+  const count = Number(await help.textContent());
+  expect(count).toBeGreaterThan(3);
+  await help.click();
+  await expect(article(page)).toHaveCount(count);
+  await expect(behind(page).locator('[data-behind]')).toContainText(`${count} passages`);
+
+  // by keys: to the next cell, and open
+  await help.focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(behind(page).getByRole('heading', { level: 2 })).toHaveText('Keeping appointments over');
+
+  // one coder alone: another count, and the same evidence
+  await page.getByRole('button', { name: 'all coders' }).click();
+  await page.getByRole('menuitem').first().click();
+  await expect(help).not.toHaveText(String(count));
+  const fewer = Number(await help.textContent());
+  await help.click();
+  await expect(article(page)).toHaveCount(fewer);
+  await page.getByRole('button', { name: 'look at all' }).click();
+  await expect(help).toHaveText(String(count));
+
+  // a passage coded elsewhere is in the table that stays open
+  await filum.read('Interview 03 – Shona Adair');
+  await filum.code('I grew up here', 'Getting help in time');
+  await filum.goTo('Patterns');
+  await expect(help).toHaveText(String(count + 1));
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(help).toHaveText(String(count));
+});
+
+test('a cell becomes a question, a set, a table and a kept pattern that says when something else is looked at', async ({ page }) => {
+  const filum = await patterns(page);
+  await change(page, 'each document', 'each home');
+  await change(page, 'coders together', 'each marked passage');
+  const saltpans = cell(page, 'Getting help in time', 'Saltpans');
+  const count = Number(await saltpans.textContent());
+  await saltpans.click();
+  await expect(article(page)).toHaveCount(count);
+  await behind(page).getByRole('button', { name: 'Make a set' }).click();
+  await page.getByRole('menuitem', { name: /participant/ }).click();
+  await page.getByRole('dialog').getByLabel('Name of the set').fill('Helped in Saltpans');
+  await page.getByRole('button', { name: 'Make the set' }).click();
+
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('dialog').getByLabel('Name').fill('Who gets help where');
+  await page.getByRole('dialog').getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Who gets help where');
+  await page.getByRole('button', { name: 'all documents' }).click();
+  await page.getByRole('menuitemcheckbox', { name: 'interviews', exact: true }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('kept while something else was looked at')).toBeVisible();
+  await page.getByRole('button', { name: 'look at that' }).click();
+  await expect(page.getByText('kept while something else was looked at')).toBeHidden();
+
+  const table = await filum.download(async () => {
+    await page.getByRole('button', { name: 'Take out' }).click();
+    await page.getByRole('menuitem', { name: 'As a table (CSV)' }).click();
+  });
+  const lines = table.bytes
+    .toString('utf8')
+    .replace(/^\uFEFF/, '')
+    .split('\r\n');
+  const at = lines[0]!.split(',').indexOf('Saltpans');
+  expect(lines.find((line) => line.startsWith('Getting help in time,'))!.split(',')[at]).toBe(String(count));
+
+  await saltpans.click();
+  await behind(page).getByRole('button', { name: 'Ask this in Queries' }).click();
+  await expect(page.locator('[data-summary]')).toContainText(`${count} passages`);
+  await filum.saved();
+  await page.reload();
+  await filum.goTo('Patterns');
+  await page.getByRole('button', { name: 'Kept patterns' }).click();
+  await page.getByRole('menuitem', { name: 'Who gets help where' }).first().click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Who gets help where');
+  await expect(saltpans).toHaveText(String(count));
+});
+
+test('frequencies, pairs and saturation open to what they count', async ({ page }) => {
+  await patterns(page, 'Frequencies');
+  await change(page, 'coders together', 'each marked passage');
+  const worry = page.getByRole('button', { name: /^Worry, passages: / });
+  const often = Number((await worry.textContent())!.trim());
+  await worry.click();
+  await expect(behind(page).locator('[data-behind]')).toContainText(`${often} passages`);
+  await page.getByLabel('At least this many').fill(String(often + 1));
+  await page.getByLabel('At least this many').press('Enter');
+  await expect(worry).toBeHidden();
+
+  await page.getByRole('link', { name: 'Together', exact: true }).click();
+  await change(page, 'coders together', 'each marked passage');
+  const pair = cell(page, 'Getting help in time', '“No boat today”');
+  const pairs = Number(await pair.textContent());
+  await pair.click();
+  await expect(behind(page).locator('[data-behind]')).toContainText(`${pairs} pairs`);
+  await change(page, 'overlap', 'are in one document');
+  const documents = Number(await pair.textContent());
+  await expect(behind(page).locator('[data-behind]')).toContainText(`together in ${documents} documents`);
+  await change(page, 'as a table', 'the pairs that never meet');
+  await expect(page.locator('.pairs li').first()).toContainText('never with');
+
+  await page.getByRole('link', { name: 'Saturation', exact: true }).click();
+  await expect(page.locator('[data-met]')).toContainText('met with');
+  await page.getByLabel('Threshold in percent').fill('0');
+  await page.getByLabel('Documents in a run').fill('60');
+  await page.getByLabel('Documents in a run').press('Enter');
+  await expect(page.locator('[data-met]')).toContainText('Too few coded documents to say');
+});
+
+test('a weave shows every passage of a document on its thread, and leads to it and back', async ({ page }) => {
+  await patterns(page, 'Weave');
+  await page.getByRole('button', { name: /^Find a document/ }).click();
+  await page.locator('fl-choose-several input').first().fill('Parents');
+  await page.getByRole('dialog').getByRole('checkbox').first().check();
+  await page.keyboard.press('Escape');
+  const group = page.getByRole('region', { name: 'Focus group – Parents at the school' });
+  await expect(group).toBeVisible();
+  const thread = group.locator('.ground .line').first();
+  const count = Number(await group.locator('.counts .line').first().textContent());
+  // passages of one code that touch nothing are a piece each
+  if (count > 0) await expect(thread.locator('.piece')).toHaveCount(count);
+  await group.locator('.picture').focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowRight');
+  await expect(page.locator('.reading')).not.toHaveText(/^Point at/);
+  const words = (await page.locator('.reading').textContent())!.trim().slice(0, 20);
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.slip').first()).toBeVisible();
+  await expect(page.locator('.cm-content')).toContainText(words);
+  await page.getByRole('button', { name: 'Back to the pattern' }).click();
+  await expect(group).toBeVisible();
+});
