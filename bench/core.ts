@@ -9,6 +9,7 @@ import { IntervalIndex } from '../core/passages/interval-index';
 import { overlaps } from '../core/passages/relations';
 import { buildLargeStudy, LARGE, LONG_DOCUMENT } from '../core/sample/large-study';
 import { countWords } from '../core/text/words';
+import { benchPatterns } from './patterns';
 import { benchQueries } from './queries';
 import { report } from './report';
 import { time } from './timing';
@@ -35,6 +36,7 @@ export async function benchCore(): Promise<void> {
 
   await benchQueries(state);
   benchWords([...texts.values()], state);
+  await benchPatterns(state, [...texts.values()]);
 
   const first = tally(columns, codes);
   const changed = [packPassages(columns[0]!.documentId, unpackPassages(columns[0]!).slice(1)), ...columns.slice(1)];

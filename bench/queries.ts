@@ -8,6 +8,7 @@ import { Evaluation } from '../core/queries/evaluate';
 import { Narrowing } from '../core/queries/narrowing';
 import { EVERYTHING } from '../core/model/scope';
 import { report } from './report';
+import { fillPassages } from './sqlite';
 import { time } from './timing';
 
 /** A question of three parts with a relation, beside SQLite with the same rows and an index for each way it looks. */
@@ -45,7 +46,7 @@ export async function benchQueries(state: StudyState): Promise<void> {
       .map((one) => ids.indexOf(one))
       .join();
   const database = new (await initSqlJs()).Database();
-  fill(database, state, ids);
+  fillPassages(database, state, ids);
   const plain = `select count(*) from passage a
     where exists (select 1 from coding where passage = a.id and code in (${under(wanted)}))
     and exists (select 1 from passage b join coding c on c.passage = b.id
@@ -76,34 +77,4 @@ export async function benchQueries(state: StudyState): Promise<void> {
     beside: { what: 'SQLite, its plan written out by hand, without them', value: asked(tuned) },
   });
   database.close();
-}
-
-function fill(
-  database: {
-    run(sql: string, values?: (string | number)[]): unknown;
-    prepare(sql: string): { run(values: (string | number)[]): unknown; free(): unknown };
-  },
-  state: StudyState,
-  ids: readonly Id[],
-): void {
-  database.run('create table passage (id integer primary key, document integer, start integer, end integer)');
-  database.run('create table coding (passage integer, code integer)');
-  const numbers = new Map(ids.map((id, at) => [id, at]));
-  const passage = database.prepare('insert into passage values (?, ?, ?, ?)');
-  const coding = database.prepare('insert into coding values (?, ?)');
-  database.run('begin');
-  let id = 0;
-  for (const [document, columns] of Object.values(state.passages).entries()) {
-    const first = id;
-    for (let row = 0; row < columns.starts.length; row++) passage.run([id++, document, columns.starts[row]!, columns.ends[row]!]);
-    for (let at = 0; at < columns.codingRow.length; at++)
-      coding.run([first + columns.codingRow[at]!, numbers.get(columns.codes[columns.codingCode[at]!]!)!]);
-  }
-  database.run('commit');
-  passage.free();
-  coding.free();
-  database.run('create index by_place on passage (document, start, end)');
-  database.run('create index by_passage on coding (passage, code)');
-  database.run('create index by_code on coding (code, passage)');
-  database.run('analyze');
 }

@@ -48,7 +48,7 @@ test('a cell opens to as many passages as it counts, in the scope that is looked
 
   // a passage coded elsewhere is in the table that stays open
   await filum.read('Interview 03 – Shona Adair');
-  await filum.code('I grew up here', 'Getting help in time');
+  await filum.code('I answered an advert', 'Getting help in time');
   await filum.goTo('Patterns');
   await expect(help).toHaveText(String(count + 1));
   await page.getByRole('button', { name: 'Undo' }).click();
@@ -122,6 +122,7 @@ test('frequencies, pairs and saturation open to what they count', async ({ page 
   await change(page, 'overlap', 'are in one document');
   const documents = Number(await pair.textContent());
   await expect(behind(page).locator('[data-behind]')).toContainText(`together in ${documents} documents`);
+  await change(page, 'are in one document', 'overlap');
   await change(page, 'as a table', 'the pairs that never meet');
   await expect(page.locator('.pairs li').first()).toContainText('never with');
 

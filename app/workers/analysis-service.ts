@@ -24,8 +24,10 @@ import type { FoundHit } from '@core/words/found-hit';
 import type { Analysis } from '@core/analysis/analysis';
 import type { Answer, FoundWords, GlossUse, Leaves } from '@core/analysis/messages';
 import type { CellKeys, PairEvidence } from '@core/analysis/pattern-requests';
-import type { FrequenciesAsked, SaturationAsked, TogetherAsked, WeaveAsked } from '@core/model/pattern';
+import type { FrequenciesAsked, GroupsAsked, SaturationAsked, TogetherAsked, WeaveAsked, WordsAsked } from '@core/model/pattern';
 import type { CodePairs } from '@core/patterns/code-pairs';
+import type { Entry } from '@core/patterns/axis';
+import type { WordCounts } from '@core/patterns/word-counts';
 import type { Weave } from '@core/patterns/weave';
 import type { CodesOverDocuments } from '@core/patterns/codes-over-documents';
 import type { CellEvidence, CountedTable, CrossTable } from '@core/patterns/cross-table';
@@ -301,6 +303,16 @@ export class AnalysisService {
   /** What stands behind two codes together; null if it was ended. */
   pair(state: StudyState, asked: TogetherAsked, keys: readonly [string, string], at: AskedAt): Promise<PairEvidence | null> {
     return this.request(state, at.signal, (remote, id) => remote.pair(id, asked, at.scope, at.order, keys));
+  }
+
+  /** How often words are found; null if it was ended. */
+  wordCounts(state: StudyState, asked: WordsAsked, at: AskedAt): Promise<WordCounts | null> {
+    return this.request(state, at.signal, (remote, id) => remote.wordCounts(id, proxy(at.progress), asked, at.scope, at.order));
+  }
+
+  /** The groups of the material in scope; null if it was ended. */
+  groups(state: StudyState, groups: GroupsAsked, at: AskedAt): Promise<readonly Entry[] | null> {
+    return this.request(state, at.signal, (remote, id) => remote.groups(id, groups, at.scope, at.order));
   }
 
   /** Documents as threads; null if it was ended. */

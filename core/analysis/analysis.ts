@@ -45,6 +45,8 @@ export function analysisOf(read: ReadTexts) {
     together: patterns.together.bind(patterns),
     pair: patterns.pair.bind(patterns),
     weave: patterns.weave.bind(patterns),
+    wordCounts: patterns.wordCounts.bind(patterns),
+    groups: patterns.groups.bind(patterns),
     codesOverDocuments: patterns.codesOverDocuments.bind(patterns),
   };
 }

@@ -1,7 +1,7 @@
 import { hasText, type Document, type Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
-import type { FrequenciesAsked, SaturationAsked, TogetherAsked, WeaveAsked } from '../model/pattern';
+import type { FrequenciesAsked, GroupsAsked, SaturationAsked, TogetherAsked, WeaveAsked, WordsAsked } from '../model/pattern';
 import type { Scope } from '../model/scope';
 import type { StudyState } from '../model/study-state';
 import { CaseFinder } from '../passages/code-use';
@@ -10,6 +10,8 @@ import { CodesByDocument, type CodesOverDocuments } from '../patterns/codes-over
 import { CrossCounter, type CellEvidence, type CountedTable, type CrossTable } from '../patterns/cross-table';
 import { foundAxisOf } from '../patterns/found-axis';
 import { groupAxisOf } from '../patterns/group-axis';
+import type { Entry } from '../patterns/axis';
+import { WordCounter, type WordCounts } from '../patterns/word-counts';
 import { weaveOf, type Weave } from '../patterns/weave';
 import type { Hit } from '../queries/evaluate';
 import type { Narrowing } from '../queries/narrowing';
@@ -190,6 +192,42 @@ export class PatternRequests {
         return codes.result(by);
       },
       tell,
+    );
+  }
+
+  /** How often words, or runs of them, are found. @returns null if it was ended, and no rows where the group held against others is gone */
+  wordCounts(id: number, tell: Tell, asked: WordsAsked, scope: Scope, order: readonly Id[]): Promise<WordCounts | null> {
+    return this.requests.run(
+      'word counts',
+      id,
+      async (running) => {
+        const narrowing = this.held.narrowingTo(scope);
+        const documents = (await this.inScope(narrowing, order)).filter(hasText);
+        const axis = asked.typical && groupAxisOf(asked.typical.groups, this.held.asked(), documents);
+        const at = axis && placeOf(axis.entries, asked.typical!.key);
+        if (at === -1) return { rows: [], total: 0, others: 0, more: false };
+        const groups = axis && at !== undefined ? { axis, at } : null;
+        const counter = new WordCounter(asked, this.held.words, narrowing, groups, this.held.language);
+        await this.held.eachDocument(
+          running,
+          documents.map((document) => document.id),
+          () => true,
+          (_, document, text) => {
+            if (text) counter.add(document, text);
+          },
+        );
+        return counter.result();
+      },
+      tell,
+    );
+  }
+
+  /** The groups of the material in scope. @returns null if it was ended */
+  groups(id: number, groups: GroupsAsked, scope: Scope, order: readonly Id[]): Promise<readonly Entry[] | null> {
+    return this.requests.run(
+      'groups',
+      id,
+      async () => groupAxisOf(groups, this.held.asked(), await this.inScope(this.held.narrowingTo(scope), order)).entries,
     );
   }
 

@@ -115,6 +115,26 @@ export const SaturationSchema = z.strictObject({
 });
 export type SaturationAsked = z.infer<typeof SaturationSchema>;
 
+/** Words in a run at most. */
+export const LONGEST_RUN = 5;
+
+export const WordsSchema = z.strictObject({
+  pattern: z.literal('words'),
+  /** Single words, or runs of so many. */
+  run: z.number().int().min(1).max(LONGEST_RUN),
+  /** Forms of a word count as one, by their stem. */
+  forms: z.boolean(),
+  /** Stop words of the study's language are left out… */
+  withoutStopWords: z.boolean(),
+  /** …but for these, and with these. In lower case. */
+  kept: z.array(LineSchema).max(5_000),
+  left: z.array(LineSchema).max(5_000),
+  minimum: CountSchema,
+  /** What is typical of one group against all others, by its key; absent where words are counted in all of the scope. */
+  typical: z.strictObject({ groups: GroupsSchema, key: z.string().max(2_000) }).optional(),
+});
+export type WordsAsked = z.infer<typeof WordsSchema>;
+
 /** A pattern with its settings. How each is worked out: `core/patterns`. */
 export const AskedPatternSchema = z.discriminatedUnion('pattern', [
   FrequenciesSchema,
@@ -122,6 +142,7 @@ export const AskedPatternSchema = z.discriminatedUnion('pattern', [
   TogetherSchema,
   WeaveSchema,
   SaturationSchema,
+  WordsSchema,
 ]);
 export type AskedPattern = z.infer<typeof AskedPatternSchema>;
 

@@ -15,7 +15,10 @@ import type { Hit } from '../queries/evaluate';
 import type { Narrowing } from '../queries/narrowing';
 import type { Entry } from './axis';
 import { foundAxisOf, type FoundAxis, type LookedAt } from './found-axis';
+import { codesByRow } from '../passages/codes-by-row';
+import { eachPairThatMeets } from '../passages/meetings';
 import { joinedByCoders } from './joined';
+import { Scratch } from './quick-part';
 
 /** How often codes are together, each with each. */
 export interface CodePairs {
@@ -51,6 +54,9 @@ interface Part {
   readonly coded: boolean;
 }
 
+const NO_WORDS = new Float64Array();
+const NO_CASES: Part['byCase'] = new Map();
+
 /**
  * Counts how often codes are together. What counts as one is said by how coders count ({@link joinedByCoders}).
  *
@@ -62,6 +68,7 @@ interface Part {
 export class PairCounter {
   private readonly found: FoundAxis;
   private readonly size: number;
+  private readonly scratch: Scratch;
   private readonly parts = new WeakMap<PassageColumns, Part>();
 
   constructor(
@@ -71,6 +78,7 @@ export class PairCounter {
   ) {
     this.found = foundAxisOf(asked.rows, study);
     this.size = this.found.entries.length;
+    this.scratch = new Scratch(this.size * this.size);
   }
 
   needsText(document: Document): boolean {
@@ -242,6 +250,43 @@ export class PairCounter {
 
   private partOf(columns: PassageColumns, document: Document, text: Text | null): Part {
     const here = this.lookedAt(columns, document, text);
+    const quick = here && this.quickPart(here);
+    return quick ?? this.slowPart(here);
+  }
+
+  /** Overlapping passages that each count, where codings alone say what is found: pairs of rows, and what each of them carries. */
+  private quickPart(here: LookedAt): Part | null {
+    const { columns } = here;
+    const lines = this.found.entriesOf?.(columns);
+    const { by, coders } = this.asked;
+    if (!lines || by !== 'overlap' || this.countsWords) return null;
+    if (coders === 'together' && columns.codingCoder.some((coder) => coder !== columns.codingCoder[0])) return null;
+    const { size, scratch } = this;
+    const carried = codesByRow(columns).map((codes) => {
+      if (!codes) return undefined;
+      // one code with one entry is the most frequent by far
+      if (codes.length === 1) return lines[codes[0]!];
+      return [...new Set(codes.flatMap((code) => lines[code] ?? []))];
+    });
+    const meetAs = (a: number, b: number): void => {
+      if (a !== b) scratch.add(a < b ? a * size + b : b * size + a);
+    };
+    for (const entries of carried) {
+      if (!entries) continue;
+      for (let at = 0; at < entries.length; at++) {
+        const a = entries[at]!;
+        scratch.add(a * size + a);
+        for (let other = at + 1; other < entries.length; other++) meetAs(a, entries[other]!);
+      }
+    }
+    eachPairThatMeets(columns, (first, second) => {
+      const [one, other] = [carried[first], carried[second]];
+      if (one && other) for (const a of one) for (const b of other) meetAs(a, b);
+    });
+    return { ...scratch.take(), words: NO_WORDS, byCase: NO_CASES, coded: columns.codingRow.length > 0 };
+  }
+
+  private slowPart(here: LookedAt | null): Part {
     const occurrences = here ? this.occurrencesIn(here) : [];
     const sums = new Map<number, number>();
     const increase = (a: number, b: number, by = 1): void => {

@@ -11,11 +11,12 @@ import { union } from '../passages/union';
 import type { AskedStudy } from '../queries/asked-study';
 import type { Hit } from '../queries/evaluate';
 import type { Narrowing } from '../queries/narrowing';
-import { isWhole, type Entry, type GroupAxis } from './axis';
+import { isWhole, type Entry, type GroupAxis, type GroupsOfPlace } from './axis';
 import { foundAxisOf, type Found, type FoundAxis, type LookedAt } from './found-axis';
 import { groupAxisOf } from './group-axis';
 import { GroupSizes, type GroupSize } from './group-sizes';
 import { joinedByCoders, severalCoders } from './joined';
+import { countQuickly, Scratch } from './quick-part';
 
 /** What a table counts. */
 export interface CountedTable {
@@ -58,6 +59,8 @@ interface Part {
   readonly cells: Uint32Array;
   readonly amounts: Float64Array;
   readonly severalCoders: boolean;
+  /** Where all of the document is in the same groups: cells are rows then, and count in each of these. */
+  readonly groups?: readonly number[];
 }
 
 /**
@@ -73,6 +76,7 @@ export class CrossCounter {
   readonly groups: GroupAxis;
   private readonly width: number;
   private readonly parts = new WeakMap<PassageColumns, Part>();
+  private readonly scratch: Scratch;
   private readonly caseNumbers = new Map<Id, number>();
   private readonly sizes: GroupSizes;
 
@@ -86,6 +90,7 @@ export class CrossCounter {
     this.found = foundAxisOf(asked.rows, study);
     this.groups = groupAxisOf(asked.columns, study, documents);
     this.width = this.groups.entries.length + 1;
+    this.scratch = new Scratch((this.found.entries.length + 1) * this.width);
     this.sizes = new GroupSizes(this.groups, study, narrowing);
   }
 
@@ -123,7 +128,14 @@ export class CrossCounter {
       const part = this.parts.get(columns);
       if (!part) continue;
       several ||= part.severalCoders;
-      const { cells, amounts } = part;
+      const { cells, amounts, groups } = part;
+      if (groups) {
+        for (let at = 0; at < cells.length; at++) {
+          const [first, amount] = [cells[at]! * this.width, amounts[at]!];
+          for (const group of groups) counts[first + group]! += amount;
+        }
+        continue;
+      }
       for (let at = 0; at < cells.length; at++) {
         const cell = cells[at]!;
         if (!distinct) counts[cell]! += amounts[at]!;
@@ -205,6 +217,29 @@ export class CrossCounter {
 
   private partOf(columns: PassageColumns, document: Document, text: Text | null): Part {
     const here = this.lookedAt(columns, document, text);
+    const quick = here && this.quickPart(here);
+    return quick ?? this.slowPart(here);
+  }
+
+  /** Where codings alone say what is found, and where: one walk over them. Null where it takes more. */
+  private quickPart(here: LookedAt): Part | null {
+    const { columns } = here;
+    const { counting, coders } = this.asked;
+    const lines = this.found.entriesOf?.(columns);
+    if (!lines || this.groups.coders || (counting !== 'passages' && counting !== 'codings' && counting !== 'documents')) return null;
+    const any = this.width - 1;
+    const groups = this.groups.of(here);
+    const whole = isWhole(groups) ? [...groups, any] : null;
+    const several = columns.codingCoder.some((coder) => coder !== columns.codingCoder[0]);
+    const counted = countQuickly(this.scratch, {
+      ...{ columns, lines, entries: this.found.entries.length, width: this.width, counting },
+      groupsOf: whole ? null : (row) => [...(groups as GroupsOfPlace).at(placeOfRow(columns, row)), any],
+      joined: counting === 'passages' && coders === 'together' && several,
+    });
+    return { ...counted, severalCoders: several, ...(whole && { groups: whole }) };
+  }
+
+  private slowPart(here: LookedAt | null): Part {
     const found = here ? this.found.in(here) : [];
     const cells: number[] = [];
     const amounts: number[] = [];

@@ -4,6 +4,7 @@ import type { Id } from '../model/ids';
 import type { PassageCondition } from '../model/passage-condition';
 import type { PassageColumns } from '../model/passage-columns';
 import type { RowsAsked } from '../model/pattern';
+import { codeNumber, codeNumbersOf } from '../passages/code-numbers';
 import { answeringOf, needsText, type Answering } from '../queries/answering';
 import type { AskedStudy } from '../queries/asked-study';
 import { DocumentHere } from '../queries/document-here';
@@ -36,6 +37,8 @@ export interface FoundAxis {
    * was found of any entry.
    */
   in(here: LookedAt): (Found | undefined)[];
+  /** Where codings alone say what is found: the entries of each of a document's codes, by its local number; undefined where they do not. */
+  entriesOf?(columns: PassageColumns): readonly (readonly number[] | undefined)[];
 }
 
 /** The rows that a pattern asks for. A record that is gone has none. */
@@ -92,13 +95,23 @@ function byCodes(entries: readonly Entry[], groups: readonly (readonly Id[])[]):
     }
   });
   const any = entries.length;
+  /** By number of code: of a document nothing is looked up by id. */
+  const byNumber: (readonly number[] | undefined)[] = [];
+  for (const [id, some] of entriesOf) byNumber[codeNumber(id)] = some;
+  const linesOf = (columns: PassageColumns): (readonly number[] | undefined)[] => {
+    const numbers = codeNumbersOf(columns.codes);
+    const lines = new Array<readonly number[] | undefined>(numbers.length);
+    for (let at = 0; at < numbers.length; at++) lines[at] = byNumber[numbers[at]!];
+    return lines;
+  };
   return {
     entries,
     needsText: () => false,
+    entriesOf: linesOf,
     in: ({ columns }) => {
       const found: ({ rows: number[]; codings: number[] } | undefined)[] = new Array(any + 1);
       const { codingRow, codingCode } = columns;
-      const lines = columns.codes.map((id) => entriesOf.get(id));
+      const lines = linesOf(columns);
       const put = (entry: number, row: number, at: number): void => {
         const some = (found[entry] ??= { rows: [], codings: [] });
         // codings are ordered by row: the last is the same one or one before it

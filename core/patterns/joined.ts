@@ -11,49 +11,59 @@ import type { Found } from './found-axis';
  */
 export function joinedByCoders(columns: PassageColumns, { rows, codings }: Found): readonly (readonly number[])[] {
   if (rows.length < 2 || !severalCoders(columns, codings)) return rows.map((row) => [row]);
-  const coders = codersByRow(columns, codings);
-  const first = new Map(rows.map((row) => [row, row]));
-  const rootOf = (row: number): number => {
-    let root = row;
-    while (first.get(root) !== root) root = first.get(root)!;
-    first.set(row, root);
+  const { starts, ends } = columns;
+  const coders = codersAt(columns, rows, codings);
+  /** Of each of the rows, by its place, the place of one it is joined to that stands before it, or its own. */
+  const before = Int32Array.from(rows.keys());
+  const rootOf = (at: number): number => {
+    let root = at;
+    while (before[root] !== root) root = before[root]!;
+    before[at] = root;
     return root;
   };
-  let open: number[] = [];
-  for (const row of rows) {
-    open = open.filter((other) => columns.ends[other]! > columns.starts[row]!);
+  const open: number[] = [];
+  for (const at of rows.keys()) {
+    const row = rows[at]!;
+    let left = 0;
     for (const other of open) {
-      if (!differ(coders.get(row), coders.get(other)) || !overlaps(placeOfRow(columns, row), placeOfRow(columns, other))) continue;
-      const [a, b] = [rootOf(row), rootOf(other)];
-      first.set(Math.max(a, b), Math.min(a, b));
+      if (ends[rows[other]!]! <= starts[row]!) continue;
+      open[left++] = other;
+      if (!differ(coders[at]!, coders[other]!)) continue;
+      if (columns.ground === 'picture' && !overlaps(placeOfRow(columns, row), placeOfRow(columns, rows[other]!))) continue;
+      const [one, two] = [rootOf(at), rootOf(other)];
+      before[Math.max(one, two)] = Math.min(one, two);
     }
-    open.push(row);
+    open.length = left;
+    open.push(at);
   }
-  const groups = new Map<number, number[]>();
-  for (const row of rows) {
-    const root = rootOf(row);
-    const group = groups.get(root);
-    if (group) group.push(row);
-    else groups.set(root, [row]);
+  const groups: number[][] = [];
+  const groupOf = new Int32Array(rows.length);
+  for (const at of rows.keys()) {
+    const root = rootOf(at);
+    if (root === at) groupOf[at] = groups.push([rows[at]!]) - 1;
+    else groups[groupOf[root]!]!.push(rows[at]!);
   }
-  return [...groups.values()];
+  return groups;
 }
 
 /** Whether codings of more than one coder are among some. */
 export const severalCoders = ({ codingCoder }: PassageColumns, codings: readonly number[]): boolean =>
   codings.some((at) => codingCoder[at] !== codingCoder[codings[0]!]);
 
-function codersByRow({ codingRow, codingCoder }: PassageColumns, codings: readonly number[]): Map<number, Set<number>> {
-  const byRow = new Map<number, Set<number>>();
-  for (const at of codings) {
-    const row = codingRow[at]!;
-    const some = byRow.get(row);
-    if (some) some.add(codingCoder[at]!);
-    else byRow.set(row, new Set([codingCoder[at]!]));
+const NOBODY = -1;
+const SEVERAL = -2;
+
+/** Who gave the code to each row, by its place: one coder, several, or nobody. @param codings ascending, of these rows */
+function codersAt({ codingRow, codingCoder }: PassageColumns, rows: readonly number[], codings: readonly number[]): Int32Array {
+  const coders = new Int32Array(rows.length).fill(NOBODY);
+  let at = 0;
+  for (const coding of codings) {
+    while (rows[at] !== codingRow[coding]) at++;
+    const coder = codingCoder[coding]!;
+    coders[at] = coders[at] === NOBODY || coders[at] === coder ? coder : SEVERAL;
   }
-  return byRow;
+  return coders;
 }
 
 /** Whether there are two different ones, one of each. A passage without codings is nobody's. */
-const differ = (a: ReadonlySet<number> | undefined, b: ReadonlySet<number> | undefined): boolean =>
-  a !== undefined && b !== undefined && (a.size > 1 || b.size > 1 || [...a][0] !== [...b][0]);
+const differ = (a: number, b: number): boolean => a !== NOBODY && b !== NOBODY && (a === SEVERAL || b === SEVERAL || a !== b);

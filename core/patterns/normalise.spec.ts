@@ -45,5 +45,6 @@ describe('a count in another measure', () => {
     expect(shownNumber(-0.01, 'en')).toBe('> −0.1');
     expect(shownNumber(1_234.56, 'en')).toBe('1,234.6');
     expect(shownNumber(0.5, 'en')).toBe('0.5');
+    expect([shownNumber(2, 'en'), shownNumber(2, 'en', true), shownNumber(0, 'en', true)]).toEqual(['2', '2.0', '0']);
   });
 });

@@ -55,9 +55,12 @@ export function shownCell({ columns, rows, counts, sizes }: CrossTable, row: num
 /** Pearson's residual: how far a count is from what was expected, in standard deviations of a Poisson count. */
 export const residual = (found: number, expected: number): number => (found - expected) / Math.sqrt(expected);
 
-/** A number as it is written in a table: whole ones as they are, others with one digit, and never 0 for what is not. */
-export function shownNumber(value: number, language?: string): string {
-  if (Number.isInteger(value)) return value.toLocaleString(language);
+/**
+ * A number as it is written in a table: whole ones as they are, others with one digit, and never 0 for what is not.
+ * @param digit writes whole ones with the digit as well, where they stand among others
+ */
+export function shownNumber(value: number, language?: string, digit = false): string {
+  if (Number.isInteger(value) && (value === 0 || !digit)) return value.toLocaleString(language);
   if (Math.abs(value) < 0.05) return value > 0 ? '< 0.1' : '> −0.1';
   return value.toLocaleString(language, { minimumFractionDigits: 1, maximumFractionDigits: 1 });
 }

@@ -174,7 +174,7 @@ export class CrossTableView {
       if (!table || !one || !other) return { words: '', shade: null, empty: true };
       const apart = one.entry === null || other.entry === null;
       const { value, count, expected } = this.cell(table, one.at, other.at);
-      const words = value === null ? '' : as === 'presence' ? '•' : shownNumber(this.scaled(value));
+      const words = value === null ? '' : as === 'presence' ? '•' : shownNumber(this.scaled(value), undefined, as !== 'as they are');
       const notes = [
         as === 'as they are' ? '' : `${shownNumber(this.scaled(count))} ${this.countingWords()}`,
         expected === undefined ? '' : `${shownNumber(expected)} expected${expected < FEW_EXPECTED ? ', too few to say much' : ''}`,

@@ -31,6 +31,7 @@ const BEGUN: { readonly [K in Kind]: AskedOf<K> } = {
     pattern: 'saturation',
     ...{ order: 'by when they were coded', groups: { by: 'everything' }, base: 4, run: 2, threshold: 0.05 },
   },
+  words: { pattern: 'words', run: 1, forms: false, withoutStopWords: true, kept: [], left: [], minimum: 2 },
 };
 
 /**

@@ -9,6 +9,7 @@ export const PATTERN_VIEWS: readonly { readonly view: AskedPattern['pattern']; r
   { view: 'together', name: 'Together' },
   { view: 'weave', name: 'Weave' },
   { view: 'saturation', name: 'Saturation' },
+  { view: 'words', name: 'Words' },
 ];
 
 /** The parts of Patterns. */

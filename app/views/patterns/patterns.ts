@@ -4,11 +4,12 @@ import { FrequenciesView } from './frequencies-view';
 import { SaturationView } from './saturation-view';
 import { TogetherView } from './together-view';
 import { WeaveView } from './weave-view';
+import { WordCountsView } from './word-counts-view';
 
 /** Patterns: what goes with what, and every number opens. */
 @Component({
   selector: 'fl-patterns',
-  imports: [CrossTableView, FrequenciesView, SaturationView, TogetherView, WeaveView],
+  imports: [CrossTableView, FrequenciesView, SaturationView, TogetherView, WeaveView, WordCountsView],
   template: `
     @switch (view()) {
       @case ('frequencies') {
@@ -22,6 +23,9 @@ import { WeaveView } from './weave-view';
       }
       @case ('saturation') {
         <fl-saturation />
+      }
+      @case ('words') {
+        <fl-word-counts />
       }
       @default {
         <fl-cross-table />

@@ -7,7 +7,8 @@ import { keysOfHits } from '@core/words/seen-hits';
 import { StudySession } from '../../../state/study-session';
 import { selectData } from '../../../state/study.selectors';
 import { Ask } from '../../../ui/dialogs/ask';
-import { Looking, WordsDraft } from './looking';
+import { WordsDraft } from '../../../state/words-draft';
+import { Looking } from './looking';
 
 /** Searches that are kept by name: kept, asked again, and what they find that is new. */
 @Injectable()

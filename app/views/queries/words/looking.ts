@@ -1,40 +1,17 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { SweepContext } from '@core/words/contexts';
 import type { FoundElsewhere } from '@core/words/find-elsewhere';
 import type { FoundHit } from '@core/words/found-hit';
 import type { Id } from '@core/model/ids';
 import type { StudyState } from '@core/model/study-state';
 import type { WordSearch } from '@core/model/word-search';
 import type { Scope } from '@core/model/scope';
-import { selectData, selectScope, selectSortedDocuments, selectStudy } from '../../../state/study.selectors';
+import { selectData, selectScope, selectSortedDocuments } from '../../../state/study.selectors';
+import { WordsDraft } from '../../../state/words-draft';
 import { AnalysisService } from '../../../workers/analysis-service';
 
 /** Milliseconds after the last key before it is looked for: who types on is not looked for in between. */
 const REST = 40;
-
-export const NO_SEARCH: WordSearch = { typed: '', match: 'whole words', capitals: false, accents: false, unit: 'words' };
-
-/** What is looked for, kept while the researcher goes to a place in a text and back. */
-@Injectable({ providedIn: 'root' })
-export class WordsDraft {
-  readonly search = signal<WordSearch>(NO_SEARCH);
-  readonly onlyUncoded = signal(false);
-  readonly context = signal<SweepContext>('hit');
-  /** What is looked through: the texts, or what is written beside them. */
-  readonly where = signal<'texts' | 'writing'>('texts');
-  private studyId: string | null = null;
-
-  constructor() {
-    const study = inject(Store).selectSignal(selectStudy);
-    effect(() => {
-      const id = study()?.id ?? null;
-      if (id === this.studyId) return;
-      this.studyId = id;
-      this.search.set(NO_SEARCH);
-    });
-  }
-}
 
 /** Looks for words while they are typed; what is found comes as it is found, and a newer search ends the older. */
 @Injectable()

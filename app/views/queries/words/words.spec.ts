@@ -9,7 +9,7 @@ import { analysisHere } from '../../../testing/analysis-here';
 import { drawn, type Drawn } from '../../../testing/component-with-study';
 import { Swept } from './swept';
 import { Words } from './words';
-import { WordsDraft } from './looking';
+import { WordsDraft } from '../../../state/words-draft';
 import { sweep } from '@core/commands/sweep';
 
 /** A study with two interviews, one code on one of the hits. */

@@ -20,7 +20,8 @@ import { Swatch } from '../../../ui/swatch/swatch';
 import { AnalysisService } from '../../../workers/analysis-service';
 import { QueryTabs } from '../query-tabs';
 import { KeptSearches } from './kept-searches';
-import { Looking, WordsDraft } from './looking';
+import { WordsDraft } from '../../../state/words-draft';
+import { Looking } from './looking';
 import { sinceWords } from '../since-words';
 import { KeptMenu } from '../../../ui/kept-menu';
 

@@ -1,0 +1,183 @@
+import initSqlJs, { type Database } from 'sql.js';
+import type { Text } from '../core/model/document';
+import type { Id } from '../core/model/ids';
+import type { TogetherAsked, WordsAsked } from '../core/model/pattern';
+import { EVERYTHING } from '../core/model/scope';
+import type { StudyState } from '../core/model/study-state';
+import { packPassages, unpackPassages } from '../core/passages/columns';
+import { PairCounter } from '../core/patterns/code-pairs';
+import { CrossCounter, type CountedTable } from '../core/patterns/cross-table';
+import { groupAxisOf } from '../core/patterns/group-axis';
+import { WordCounter } from '../core/patterns/word-counts';
+import { AskedStudy } from '../core/queries/asked-study';
+import { Narrowing } from '../core/queries/narrowing';
+import { buildLargeStudy } from '../core/sample/large-study';
+import { IndexedWords } from '../core/words/vocabulary';
+import { report } from './report';
+import { fillPassages } from './sqlite';
+import { time } from './timing';
+
+/** Rows of codes by themselves, every marked passage counted: what SQLite can be asked as well. */
+const ROWS = { of: 'codes', codeIds: null, withUnder: false } as const;
+
+/** Patterns of the large study, beside SQLite with the same rows and an index for each way it looks. */
+export async function benchPatterns(state: StudyState, texts: readonly Text[]): Promise<void> {
+  const database = new (await initSqlJs()).Database();
+  const codeIds = Object.keys(state.tables.code);
+  fillPassages(database, state, codeIds);
+
+  const crossed = crossTable(state, { rows: ROWS, columns: { by: 'document' }, counting: 'passages', coders: 'each passage' });
+  beside(database, `codes × documents (${codeIds.length} × ${crossed.columns}), passages`, crossed.milliseconds, crossed.sum, [
+    `select coding.code, passage.document, count(distinct passage.id) n from coding join passage on passage.id = coding.passage group by 1, 2`,
+  ]);
+  report({
+    what: 'the same, coders taken together and with what is under each code',
+    value: crossTable(state, { rows: { ...ROWS, withUnder: true }, columns: { by: 'document' }, counting: 'passages', coders: 'together' })
+      .milliseconds,
+    unit: 'ms',
+  });
+  report({
+    what: 'the open table after one coding changed',
+    value: crossed.changed,
+    unit: 'ms',
+    promise: { words: 'under 50 ms', kept: crossed.changed < 50 },
+  });
+
+  const attributes = Object.values(state.tables.attribute).filter((one) => one.of === 'case');
+  const nested = attributes.slice(0, 2).map(({ id }) => ({ attributeId: id }));
+  if (nested.length > 0) {
+    const found = crossTable(state, { rows: ROWS, columns: { nested }, counting: 'passages', coders: 'each passage' });
+    report({ what: `codes × nested attributes (${codeIds.length} × ${found.columns})`, value: found.milliseconds, unit: 'ms' });
+  }
+
+  const together: TogetherAsked = {
+    ...{ pattern: 'together', rows: ROWS, by: 'overlap', within: { count: 1, unit: 'paragraph' }, coders: 'each passage', as: 'counts' },
+  };
+  const pairs = codePairs(state, together);
+  beside(database, `codes together (${codeIds.length} × ${codeIds.length}, overlapping)`, pairs.milliseconds, pairs.sum, [
+    `select a.code, b.code, count(*) n from
+      (select distinct c.code, p.id, p.document, p.start, p.end from coding c join passage p on p.id = c.passage) a join
+      (select distinct c.code, p.id, p.document, p.start, p.end from coding c join passage p on p.id = c.passage) b
+      on a.document = b.document and a.start < b.end and b.start < a.end and a.code < b.code group by 1, 2`,
+  ]);
+  database.close();
+
+  benchWordCounts(state, texts);
+  for (const documents of [100, 1_000, 10_000]) {
+    const { state: sized } = buildLargeStudy({
+      documents,
+      words: documents * 120,
+      passages: documents * 20,
+      codings: documents * 30,
+      codes: 200,
+      cases: 100,
+      attributes: 2,
+    });
+    report({
+      what: `codes × documents of ${documents.toLocaleString('en')} documents`,
+      value: crossTable(sized, { rows: ROWS, columns: { by: 'document' }, counting: 'passages', coders: 'each passage' }).milliseconds,
+      unit: 'ms',
+    });
+  }
+}
+
+/** Counted from nothing: what is remembered of documents would be no count. */
+function crossTable(state: StudyState, asked: CountedTable): { milliseconds: number; changed: number; columns: number; sum: number } {
+  const study = studyOf(state);
+  const narrowing = new Narrowing(EVERYTHING, study);
+  const documents = Object.values(state.tables.document);
+  const all = Object.values(state.passages);
+  const make = (): CrossCounter => {
+    const counter = new CrossCounter(asked, study, narrowing, documents);
+    for (const document of documents) counter.add(state.passages[document.id] ?? null, document, null);
+    return counter;
+  };
+  let sum = 0;
+  let columns = 0;
+  const milliseconds = time(5, () => {
+    const table = make().result(all);
+    columns = table.columns.length;
+    sum = 0;
+    for (let row = 0; row < table.rows.length; row++)
+      for (let column = 0; column < columns; column++) sum += table.counts[row * (columns + 1) + column]!;
+  });
+  const counter = make();
+  const [first] = all as [(typeof all)[number]];
+  const others = unpackPassages(first);
+  const changed = time(5, () => {
+    const now = packPassages(first.documentId, others.slice(1), first.ground);
+    counter.add(now, state.tables.document[first.documentId]!, null);
+    counter.result([now, ...all.slice(1)]);
+  });
+  return { milliseconds, changed, columns, sum };
+}
+
+function codePairs(state: StudyState, asked: TogetherAsked): { milliseconds: number; sum: number } {
+  const study = studyOf(state);
+  const narrowing = new Narrowing(EVERYTHING, study);
+  let sum = 0;
+  const milliseconds = time(5, () => {
+    const counter = new PairCounter(asked, study, narrowing);
+    for (const columns of Object.values(state.passages)) counter.add(columns, state.tables.document[columns.documentId]!, null);
+    const { counts, entries } = counter.result(Object.values(state.passages));
+    sum = 0;
+    for (let one = 0; one < entries.length; one++)
+      for (let other = one + 1; other < entries.length; other++) sum += counts[one * entries.length + other]!;
+  });
+  return { milliseconds, sum };
+}
+
+function benchWordCounts(state: StudyState, texts: readonly Text[]): void {
+  const study = studyOf(state);
+  const narrowing = new Narrowing(EVERYTHING, study);
+  const words = new IndexedWords();
+  const indexed = time(1, () => {
+    for (const text of texts) words.of(text);
+  });
+  const documents = Object.values(state.tables.document);
+  const [first] = documents as [(typeof documents)[number]];
+  const asked: WordsAsked = { ...{ pattern: 'words', run: 1, forms: false, withoutStopWords: true, kept: [], left: [], minimum: 2 } };
+  let total = 0;
+  const count = (asking: WordsAsked, typicalOf?: Id): number =>
+    time(3, () => {
+      const axis = typicalOf === undefined ? null : groupAxisOf({ by: 'document' }, study, documents);
+      const groups = axis && { axis, at: axis.entries.findIndex((one) => one.key === typicalOf) };
+      const counter = new WordCounter(asking, words, narrowing, groups, state.study.language);
+      for (const text of texts) counter.add(state.tables.document[text.id]!, text);
+      ({ total } = counter.result());
+    });
+  const plain = count(asked);
+  const typical = count(asked, first.id);
+  const sides = `of ${total.toLocaleString('en')} words, once texts are numbered (${indexed.toFixed(0)} ms)`;
+  report({
+    what: `word frequencies ${sides}`,
+    value: plain,
+    unit: 'ms',
+    promise: { words: 'with keyness under 1.5 s', kept: plain + typical < 1_500 },
+  });
+  report({ what: 'words typical of one document against all others', value: typical, unit: 'ms' });
+  report({ what: 'runs of two words', value: count({ ...asked, run: 2 }), unit: 'ms' });
+}
+
+/** Reports a count beside the same one of SQLite, and fails where they differ. */
+function beside(database: Database, what: string, value: number, sum: number, [sql]: readonly [string]): void {
+  const theirs = time(1, () => {
+    const rows = database.exec(`select sum(n) from (${sql})`)[0]!.values[0]![0];
+    if (Number(rows) !== sum) throw new Error(`The counts of ${what} differ: ${sum} and ${String(rows)}.`);
+  });
+  report({
+    what,
+    value,
+    unit: 'ms',
+    beside: { what: 'SQLite, indexed', value: theirs },
+    promise: { words: 'under 80 ms, and at least 30 × faster', kept: value < 80 && theirs >= 30 * value },
+  });
+}
+
+const studyOf = (state: StudyState): AskedStudy =>
+  new AskedStudy(
+    state.tables,
+    () => Object.values(state.passages),
+    'en',
+    () => 0,
+  );

@@ -1,0 +1,154 @@
+import type { PassageColumns } from '../model/passage-columns';
+import { joinedByCoders } from './joined';
+
+/** Cells and what is counted in each, of one document. */
+export interface CountedCells {
+  readonly cells: Uint32Array;
+  readonly amounts: Float64Array;
+}
+
+/** Sums by cell that are put down again for the next document: as many as a table has cells, few of them touched. */
+export class Scratch {
+  private readonly sums: Float64Array;
+  private touched = new Uint32Array(1_024);
+  private count = 0;
+
+  constructor(cells: number) {
+    this.sums = new Float64Array(cells);
+  }
+
+  add(cell: number, amount = 1): void {
+    const { sums } = this;
+    if (sums[cell] === 0) {
+      if (this.count === this.touched.length) {
+        const wider = new Uint32Array(this.count * 2);
+        wider.set(this.touched);
+        this.touched = wider;
+      }
+      this.touched[this.count++] = cell;
+    }
+    sums[cell]! += amount;
+  }
+
+  /** Whether anything was added to a cell. */
+  has(cell: number): boolean {
+    return this.sums[cell] !== 0;
+  }
+
+  /** What was added, and an empty one for the next. */
+  take(): CountedCells {
+    const cells = this.touched.slice(0, this.count);
+    const amounts = new Float64Array(this.count);
+    const { sums } = this;
+    for (let at = 0; at < cells.length; at++) {
+      amounts[at] = sums[cells[at]!]!;
+      sums[cells[at]!] = 0;
+    }
+    this.count = 0;
+    return { cells, amounts };
+  }
+}
+
+/** What of a document is counted where codings alone say what is found. */
+export interface QuickCount {
+  readonly columns: PassageColumns;
+  /** Entries of each of its codes, by local number. */
+  readonly lines: readonly (readonly number[] | undefined)[];
+  /** Entries there are; one more stands for any of them. */
+  readonly entries: number;
+  /** Groups of a row, all in scope among them; null where all rows are in the same ones: then a cell is an entry. */
+  readonly groupsOf: ((row: number) => readonly number[]) | null;
+  readonly width: number;
+  readonly counting: 'passages' | 'codings' | 'documents';
+  /** Passages of one entry that coders marked over each other count once. */
+  readonly joined: boolean;
+}
+
+/**
+ * Counts a document by one walk over its codings: passages, codings or the document itself, by entry and group. Only
+ * entries that several coders gave to more than one passage are looked at one by one.
+ */
+export function countQuickly(scratch: Scratch, { columns, lines, entries, groupsOf, width, counting, joined }: QuickCount): CountedCells {
+  const { codingRow, codingCode, starts } = columns;
+  const byRow = new Array<readonly number[] | undefined>(groupsOf ? starts.length : 0);
+  const groupsAt = (row: number): readonly number[] => (byRow[row] ??= groupsOf!(row));
+  const lastRow = new Int32Array(entries + 1).fill(-1);
+  const toJoin = joined ? entriesToJoin(columns, lines, entries) : null;
+  const meet = (entry: number, row: number): void => {
+    if (toJoin?.[entry] === JOIN) return;
+    const isNew = lastRow[entry] !== row;
+    lastRow[entry] = row;
+    if (counting === 'passages' && !isNew) return;
+    if (groupsOf === null) {
+      if (counting !== 'documents' || !scratch.has(entry)) scratch.add(entry);
+      return;
+    }
+    for (const group of groupsAt(row)) {
+      const cell = entry * width + group;
+      if (counting !== 'documents' || !scratch.has(cell)) scratch.add(cell);
+    }
+  };
+  for (let at = 0; at < codingRow.length; at++) {
+    const line = lines[codingCode[at]!];
+    if (!line) continue;
+    const row = codingRow[at]!;
+    for (const entry of line) meet(entry, row);
+    meet(entries, row);
+  }
+  if (toJoin) {
+    const found = foundOf(columns, lines, entries, toJoin);
+    for (const [entry, codings] of found) {
+      const rows = [...new Set(codings.map((at) => codingRow[at]!))];
+      const joinedRows = joinedByCoders(columns, { rows, codings });
+      if (groupsOf === null) {
+        scratch.add(entry, joinedRows.length);
+        continue;
+      }
+      for (const together of joinedRows) {
+        const groups = together.length === 1 ? groupsAt(together[0]!) : new Set(together.flatMap((row) => groupsAt(row)));
+        for (const group of groups) scratch.add(entry * width + group);
+      }
+    }
+  }
+  return scratch.take();
+}
+
+const JOIN = 3;
+
+/** Entries that are given to more than one passage, and by more than one coder: of these some may count once. */
+function entriesToJoin({ codingRow, codingCode, codingCoder }: PassageColumns, lines: QuickCount['lines'], entries: number): Uint8Array {
+  const firstRow = new Int32Array(entries + 1).fill(-1);
+  const firstCoder = new Int32Array(entries + 1).fill(-1);
+  const several = new Uint8Array(entries + 1);
+  const meet = (entry: number, row: number, coder: number): void => {
+    if (firstRow[entry] === -1) {
+      firstRow[entry] = row;
+      firstCoder[entry] = coder;
+    } else several[entry]! |= (firstRow[entry] === row ? 0 : 1) | (firstCoder[entry] === coder ? 0 : 2);
+  };
+  for (let at = 0; at < codingRow.length; at++) {
+    const line = lines[codingCode[at]!];
+    if (!line) continue;
+    for (const entry of line) meet(entry, codingRow[at]!, codingCoder[at]!);
+    meet(entries, codingRow[at]!, codingCoder[at]!);
+  }
+  return several;
+}
+
+/** The codings of the entries that are looked at one by one, ascending. */
+function foundOf({ codingCode }: PassageColumns, lines: QuickCount['lines'], entries: number, toJoin: Uint8Array): Map<number, number[]> {
+  const found = new Map<number, number[]>();
+  const put = (entry: number, at: number): void => {
+    if (toJoin[entry] !== JOIN) return;
+    const some = found.get(entry);
+    if (some) some.push(at);
+    else found.set(entry, [at]);
+  };
+  for (let at = 0; at < codingCode.length; at++) {
+    const line = lines[codingCode[at]!];
+    if (!line) continue;
+    for (const entry of line) put(entry, at);
+    put(entries, at);
+  }
+  return found;
+}
