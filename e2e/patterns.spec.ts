@@ -157,3 +157,22 @@ test('a weave shows every passage of a document on its thread, and leads to it a
   await page.getByRole('button', { name: 'Back to the pattern' }).click();
   await expect(group).toBeVisible();
 });
+
+test('words are counted, left out by a click, held against a group, and lead to where they stand', async ({ page }) => {
+  await patterns(page, 'Words');
+  const row = page.locator('cdk-virtual-scroll-viewport .line', { has: page.getByRole('button', { name: 'boat', exact: true }) });
+  const count = Number(await row.locator('.number').first().textContent());
+  expect(count).toBeGreaterThan(50);
+  await row.getByRole('button', { name: 'boat', exact: true }).click();
+  await expect(page.getByLabel('Words to look for')).toHaveValue('boat');
+  await expect(page.locator('[data-summary]')).toContainText(`${count} hits`);
+  await page.goBack();
+  await row.getByRole('button', { name: 'Leave out boat' }).click();
+  await expect(row).toHaveCount(0);
+  await expect(page.getByRole('button', { name: '1 others left out, 0 kept' })).toBeVisible();
+  await change(page, 'in all of it', 'typical of one group');
+  await change(page, 'choose one', 'focus groups');
+  await expect(page.locator('.heads')).toContainText('log ratio');
+  await change(page, 'as a list', 'as a cloud');
+  await expect(page.locator('.cloud button').first()).toBeVisible();
+});

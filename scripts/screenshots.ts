@@ -29,37 +29,6 @@ async function reading(filum: Filum, name: string): Promise<void> {
   await page.keyboard.press('Escape');
 }
 
-/** Codes on a table, some in groups. */
-async function sorting(filum: Filum): Promise<void> {
-  const { page } = filum;
-  await page.getByRole('navigation', { name: 'Parts of the codebook' }).getByRole('link', { name: 'Sorting' }).click();
-  await page.getByRole('button', { name: 'Sort all codes' }).click();
-  await page.getByRole('button', { name: 'Lay them out' }).click();
-  for (const [at, [name, codes]] of (
-    [
-      ['The boat and the clock', ['The queue', 'Planning', 'No boat', 'Counting']],
-      ['Who is counted in', ['Making room', 'Doors', 'Young', 'Water']],
-      ['What is lost', ['Grief', 'Falling out']],
-    ] as const
-  ).entries()) {
-    await page.getByRole('button', { name: 'New group' }).click();
-    await page.getByLabel('Name', { exact: true }).fill(name);
-    await page.getByRole('button', { name: 'Make the group' }).click();
-    // the closed dialog gives the focus back first
-    await page.waitForTimeout(500);
-    for (const code of codes) {
-      await page.locator('.tray .slip', { hasText: code }).focus();
-      await page.keyboard.press(String(at + 1));
-      await page.waitForTimeout(120);
-    }
-  }
-  await page
-    .locator('.tray .slip', { hasText: 'Worry' })
-    .dragTo(page.getByRole('group', { name: 'Sorting table' }), { targetPosition: { x: 430, y: 360 } });
-  await page.getByRole('button', { name: 'Tidy' }).click();
-  await shoot(page, 'codebook-sorting');
-}
-
 /** Files of the demo study, written less carefully: a name misspelt, words saved as Windows once did, a title above a table. */
 async function bringingIn(page: Page): Promise<void> {
   const file = (name: string, content: string, encoding: BufferEncoding = 'utf8') => ({
@@ -201,7 +170,6 @@ for (const theme of ['light', 'dark'] as const) {
   await page.getByRole('button', { name: 'quote the passage' }).click();
   await page.keyboard.type('Is this the same **help** as the night boat, or is it @worr');
   await page.getByRole('option', { name: /Worry/ }).waitFor();
-  await shoot(page, 'memos-writing');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Control+Enter');
   await recordings(filum);
@@ -214,7 +182,6 @@ for (const theme of ['light', 'dark'] as const) {
   await page.getByRole('tab', { name: 'Meaning' }).click();
   await page.getByLabel('Definition').fill('Reaching urgent help, or not reaching it in time: night calls, the helicopter, births.');
   await page.getByLabel('Definition').blur();
-  await sorting(filum);
   await filum.goTo('Memos');
   await page.getByRole('button', { name: /^Safe and belonging in one breath/ }).click();
   await shoot(page, 'memos');
@@ -258,6 +225,19 @@ for (const theme of ['light', 'dark'] as const) {
   await page.getByLabel('Words to look for').fill('boat within 5 of (late or night or last)');
   await page.waitForTimeout(1000);
   await shoot(page, 'queries-words');
+  await filum.goTo('Patterns');
+  await page.locator('[role=gridcell][aria-label^="Getting help in time, Interview 03"]').click();
+  await page.locator('fl-evidence-side article').first().waitFor();
+  await shoot(page, 'patterns');
+  await page.getByRole('link', { name: 'Weave', exact: true }).click();
+  await page.getByRole('button', { name: /^Find a document/ }).click();
+  await page.locator('fl-choose-several input').first().fill('Parents');
+  await page.locator('fl-choose-several li input').first().check();
+  await page.locator('fl-choose-several input').first().fill('Council');
+  await page.locator('fl-choose-several li input').first().uncheck();
+  await page.keyboard.press('Escape');
+  await page.locator('.said').first().waitFor();
+  await shoot(page, 'patterns-weave');
   await filum.goTo('Write-up');
   await shoot(page, 'write-up');
 }

@@ -100,4 +100,38 @@ export const ASKING: readonly Stride[] = [
       if (await seen.isVisible()) await seen.click();
     },
   },
+  {
+    name: 'look at a pattern, change what it asks, open a number, keep it',
+    weight: 4,
+    go: async (walk) => {
+      const { page, dice, filum } = walk;
+      await filum.goTo('Patterns');
+      await page
+        .getByRole('link', { name: dice.one(['Frequencies', 'Cross-table', 'Together', 'Weave', 'Saturation', 'Words']), exact: true })
+        .click();
+      await page.waitForTimeout(200);
+      const parts = page.locator('.sentence fl-part .part');
+      await parts.nth(dice.below(await walk.settled(parts))).click();
+      const offers = page.locator('.mat-mdc-menu-panel [mat-menu-item]');
+      if (await offers.first().isVisible()) {
+        const offer = offers.nth(dice.below(await walk.settled(offers)));
+        walk.note((await offer.textContent())!.trim());
+        await offer.click();
+      }
+      await page.keyboard.press('Escape');
+      await page.waitForTimeout(300);
+      await (await walk.any('[role=gridcell], .list button.number, .pairs button'))?.click();
+      const kept = page.getByRole('button', { name: 'Kept patterns' });
+      const then = dice.below(3);
+      if (then === 0) {
+        await page.getByRole('button', { name: 'Keep', exact: true }).click();
+        await page.getByRole('dialog').getByLabel('Name').fill(dice.words(3));
+        await page.getByRole('dialog').getByRole('button', { name: 'Keep', exact: true }).click();
+        if (await page.getByRole('dialog').isVisible()) await page.keyboard.press('Escape');
+      } else if (then === 1 && (await kept.isVisible())) {
+        await kept.click();
+        await offers.first().click();
+      }
+    },
+  },
 ];

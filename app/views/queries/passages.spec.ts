@@ -285,6 +285,56 @@ describe('asking for passages', () => {
     expect(queries.all('.columns').length).toBe(0);
   });
 
+  it('is copied with citations, with codes as well, or as words alone', async () => {
+    const copied: string[] = [];
+    spyOn(navigator.clipboard, 'writeText').and.callFake((text) => Promise.resolve(void copied.push(text)));
+    await choose('Worry');
+    for (const form of ['Copy with citations', 'Copy with citations and codes', 'Copy the words alone']) {
+      await queries.click(queries.button('Take out 2 passages'));
+      await overlay(form);
+      await until(() => copied.length > 0);
+      const lines = copied.pop()!.split('\n\n');
+      expect(lines.length).toBe(2);
+      expect(lines[0]!.includes('We waited')).toBeTrue();
+      expect(lines[0]!.includes('(One')).toBe(form !== 'Copy the words alone');
+      expect(lines[0]!.endsWith('[Waiting, Worry]')).toBe(form === 'Copy with citations and codes');
+    }
+  });
+
+  it('is taken out as a Word document and as a page, with the question and every passage', async () => {
+    const saved: Blob[] = [];
+    spyOn(URL, 'createObjectURL').and.callFake((blob) => {
+      saved.push(blob as Blob);
+      return 'blob:none';
+    });
+    spyOn(HTMLAnchorElement.prototype, 'click');
+    await choose('Worry');
+    for (const form of ['As a page to print (HTML)', 'As a Word document']) {
+      await queries.click(queries.button('Take out 2 passages'));
+      await overlay(form);
+    }
+    await until(() => saved.length === 2);
+    const page = await saved[0]!.text();
+    expect(page).toContain('carry Worry');
+    expect(page.match(/We waited|we worried/g)?.length).toBe(2);
+    // a Word document is an archive
+    expect((await saved[1]!.slice(0, 2).text()).startsWith('PK')).toBeTrue();
+    expect(saved[1]!.size).toBeGreaterThan(2_000);
+  });
+
+  it('comes in order and in groups by an attribute', async () => {
+    queries.session.run(addAttribute('document', 'month', 'text'));
+    const data = () => TestBed.inject(Store).selectSignal(selectData)()!;
+    const [attributeId] = Object.keys(data().tables.attribute) as [Id];
+    const two = Object.values(data().tables.document).find((one) => one.title === 'Two')!;
+    queries.session.run(setValues([{ ownerId: two.id, attributeId, raw: 'May' }]));
+    await choose('Worry');
+    await turn('as in the documents', 'by month');
+    expect(queries.texts('fl-evidence h3')).toEqual(['May', 'not known']);
+    await turn('by month', 'the longest first');
+    expect(queries.texts('fl-evidence h3')).toEqual(['up to 100 characters']);
+  });
+
   it('comes in another order, and is taken out as a table that names what is around each', async () => {
     const saved = spyOn(URL, 'createObjectURL').and.callThrough();
     await choose('Worry', 'Waiting');
