@@ -17,7 +17,11 @@ export async function asking(page: Page, base: string, folder: string): Promise<
   await openFile(page, base, path, study.state.study.title);
   await page.getByRole('link', { name: 'Queries', exact: true }).click();
   await page.getByRole('link', { name: 'Words', exact: true }).click();
-  const [first, second] = commonWords([...study.texts.values()].slice(0, 5).map((text) => text.text));
+  const [first, second] = commonWords(
+    [...study.texts.values()].slice(0, 5).flatMap(({ text, paragraphs }) => paragraphs.map(({ body, end }) => text.slice(body, end))),
+  );
+  // what is compiled to be run in the page names its functions by this, and the page has none
+  await page.evaluate('globalThis.__name = (one) => one');
   const search = page.getByLabel('Words to look for');
   await search.fill(first!);
   await found(page);
@@ -104,7 +108,7 @@ const framesLate = (page: Page): Promise<number> =>
       }),
   );
 
-/** Two words that come often. */
+/** Two words that come often; labels of speakers are not looked through. */
 function commonWords(texts: readonly string[]): string[] {
   const counts = new Map<string, number>();
   for (const text of texts) for (const [word] of text.toLowerCase().matchAll(/[a-z]{4,}/g)) counts.set(word, (counts.get(word) ?? 0) + 1);

@@ -20,6 +20,8 @@ import type { FoundWords, GlossUse } from './messages';
 
 /** Hits that are shown: more are not looked through by a person, and would fill the memory. */
 const MOST_HITS = 100_000;
+/** Documents that are looked through before the first hits are shown. */
+const FIRST_BATCH = 4;
 /** Places in memos, comments and definitions that are shown. */
 const MOST_ELSEWHERE = 2_000;
 
@@ -59,8 +61,9 @@ export class WordRequests {
           return document && hasText(document) && narrowing.mayHold(document);
         });
         let hits = 0;
-        for (let at = 0; at < ids.length && hits < MOST_HITS; at += BATCH) {
-          const texts = await this.held.textsOf(ids.slice(at, at + BATCH));
+        // the first few show at once; then more at a time cost less
+        for (let at = 0, size = FIRST_BATCH; at < ids.length && hits < MOST_HITS; at += size, size = Math.min(BATCH, size * 2)) {
+          const texts = await this.held.textsOf(ids.slice(at, at + size));
           const batch: FoundHit[] = [];
           for (const [documentId, text] of texts) {
             const document = this.held.tables.document[documentId];
@@ -72,7 +75,7 @@ export class WordRequests {
           }
           hits += batch.length;
           if (batch.length > 0) show(batch);
-          await running.tell(Math.min(1, (at + BATCH) / ids.length));
+          await running.tell(Math.min(1, (at + size) / ids.length));
         }
         return { hits, ...(hits >= MOST_HITS && { more: true as const }) };
       },
