@@ -27,6 +27,8 @@ export const ASKING: readonly Stride[] = [
       }
       await page.keyboard.press('Escape');
       await page.keyboard.press('Escape');
+      // the second Escape may be closing it
+      await page.waitForTimeout(250);
       const keep = panel.getByRole('button', { name: 'keep this scope…' });
       if ((await keep.isVisible()) && dice.onceIn(2)) {
         await keep.click();
