@@ -3,21 +3,19 @@ import { hasText } from '../model/document';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
 import type { TogetherAsked } from '../model/pattern';
-import type { Stretch } from '../model/stretch';
 import { CaseFinder } from '../passages/code-use';
-import { idOfRow, placeOfRow } from '../passages/columns';
+import { codesByRow } from '../passages/codes-by-row';
+import { idOfRow } from '../passages/columns';
 import { wordsIn } from '../passages/coverage';
-import { overlaps } from '../passages/relations';
+import { eachPairThatMeets } from '../passages/meetings';
 import { union } from '../passages/union';
 import type { AskedStudy } from '../queries/asked-study';
-import { DocumentHere } from '../queries/document-here';
 import type { Hit } from '../queries/evaluate';
 import type { Narrowing } from '../queries/narrowing';
 import type { Entry } from './axis';
 import { foundAxisOf, type FoundAxis, type LookedAt } from './found-axis';
-import { codesByRow } from '../passages/codes-by-row';
-import { eachPairThatMeets } from '../passages/meetings';
-import { joinedByCoders } from './joined';
+import { occurrencesOf, shared, Togetherness, type Occurrence } from './occurrences';
+import { eachPair, jaccardOf, mirrored } from './pair-matrix';
 import { Scratch } from './quick-part';
 
 /** How often codes are together, each with each. */
@@ -37,11 +35,6 @@ export interface PairHit {
   readonly second: Hit;
 }
 
-/** One thing found, as often as it counts: the rows that count once, and the place they take up. */
-interface Occurrence extends Stretch {
-  readonly rows: readonly number[];
-}
-
 /** What one document brings. */
 interface Part {
   /** Pairs of entries, the lower first, and how often; of one entry with itself how often it occurs. */
@@ -58,7 +51,7 @@ const NO_WORDS = new Float64Array();
 const NO_CASES: Part['byCase'] = new Map();
 
 /**
- * Counts how often codes are together. What counts as one is said by how coders count ({@link joinedByCoders}).
+ * Counts how often codes are together. What counts as one is said by how coders count (`joinedByCoders`).
  *
  * Overlapping: pairs of passages, one of each code, that have a place in common; a passage that carries both is one pair
  * with itself. Near: pairs at most so many units apart, overlapping ones among them, adjacent units at distance 1.
@@ -153,7 +146,8 @@ export class PairCounter {
     if (one === other) return first.map(({ rows }) => ({ first: hitOf(rows[0]!), second: hitOf(rows[0]!) }));
     const pairs: PairHit[] = [];
     const together = this.togetherIn(here);
-    for (const a of first) for (const b of second) if (together(a, b)) pairs.push({ first: hitOf(a.rows[0]!), second: hitOf(b.rows[0]!) });
+    for (const a of first)
+      for (const b of second) if (together.of(a, b)) pairs.push({ first: hitOf(a.rows[0]!), second: hitOf(b.rows[0]!) });
     return pairs;
   }
 
@@ -205,47 +199,12 @@ export class PairCounter {
   }
 
   private occurrencesIn(here: LookedAt): (readonly Occurrence[] | undefined)[] {
-    const { columns } = here;
-    const apart = this.asked.coders === 'each passage';
-    return this.found
-      .in(here)
-      .slice(0, this.size)
-      .map((found) =>
-        (found && (apart ? found.rows.map((row) => [row]) : joinedByCoders(columns, found)))?.map((rows) => ({
-          rows,
-          start: columns.starts[rows[0]!]!,
-          end: Math.max(...rows.map((row) => columns.ends[row]!)),
-        })),
-      );
+    const found = this.found.in(here).slice(0, this.size);
+    return found.map((one) => one && occurrencesOf(here.columns, one, this.asked.coders));
   }
 
-  /** How far occurrences may be from each other, in a measure; null where only what overlaps is together. */
-  private nearnessIn({
-    columns,
-    document,
-    text,
-    spoken,
-  }: LookedAt): { first(one: Stretch): number; last(one: Stretch): number; most: number } | null {
-    if (this.asked.by !== 'near') return null;
-    const { count, unit } = this.asked.within;
-    const measure = new DocumentHere(columns, document, text, this.study.language, spoken).measureIn(unit);
-    // milliseconds lie between positions, so an end is where the next begins; units are counted, so the last one is meant
-    const timed = unit === 'second';
-    return (
-      measure && {
-        first: ({ start }) => measure(start),
-        last: ({ end }) => measure(timed ? end : end - 1),
-        most: count * (timed ? 1_000 : 1),
-      }
-    );
-  }
-
-  /** Whether two occurrences are together. */
-  private togetherIn(here: LookedAt): (a: Occurrence, b: Occurrence) => boolean {
-    const near = this.nearnessIn(here);
-    if (!near) return (a, b) => meet(here.columns, a, b);
-    const follows = (a: Occurrence, b: Occurrence): boolean => near.first(b) - near.last(a) <= near.most;
-    return (a, b) => follows(a, b) && follows(b, a);
+  private togetherIn(here: LookedAt): Togetherness {
+    return new Togetherness(here, this.asked, this.study.language);
   }
 
   private partOf(columns: PassageColumns, document: Document, text: Text | null): Part {
@@ -310,7 +269,7 @@ export class PairCounter {
         for (const id of this.casesAt(here, row)) if (!byCase.has(id)) byCase.set(id, new Set());
     } else if (here) {
       for (const entry of present) increase(entry, entry, occurrences[entry]!.length);
-      this.eachTogether(here, occurrences, increase);
+      this.togetherIn(here).each(occurrences, increase);
     }
     const words = here && this.countsWords ? this.wordsOf(here, occurrences, [...sums.keys()]) : new Map<number, number>();
     // what shares no pair of passages shares no word
@@ -321,29 +280,6 @@ export class PairCounter {
       byCase,
       coded: here !== null && here.columns.codingRow.length > 0,
     };
-  }
-
-  /** Tells every two occurrences of different entries that are together, once. A sweep over where they begin. */
-  private eachTogether(
-    here: LookedAt,
-    occurrences: readonly (readonly Occurrence[] | undefined)[],
-    tell: (a: number, b: number) => void,
-  ): void {
-    const together = this.togetherIn(here);
-    const all = occurrences.flatMap((some, entry) => (some ?? []).map((one) => ({ ...one, entry }))).sort((a, b) => a.start - b.start);
-    const leftBehind = this.leftBehindIn(here);
-    let open: typeof all = [];
-    for (const next of all) {
-      open = open.filter((one) => !leftBehind(one, next));
-      for (const one of open) if (one.entry !== next.entry && together(one, next)) tell(one.entry, next.entry);
-      open.push(next);
-    }
-  }
-
-  /** Whether one that began before is too far back to be together with the next or any after it. */
-  private leftBehindIn(here: LookedAt): (one: Stretch, next: Stretch) => boolean {
-    const near = this.nearnessIn(here);
-    return near ? (one, next) => near.first(next) - near.last(one) > near.most : (one, next) => one.end <= next.start;
   }
 
   /** Words that the passages of two entries share, by cell; of one its own words. */
@@ -361,46 +297,4 @@ export class PairCounter {
     }
     return words;
   }
-}
-
-/** Whether occurrences have a place in common; of areas, whether any two of theirs do. */
-function meet(columns: PassageColumns, a: Occurrence, b: Occurrence): boolean {
-  if (Math.max(a.start, b.start) >= Math.min(a.end, b.end)) return false;
-  if (columns.ground !== 'picture') return true;
-  return a.rows.some((one) => b.rows.some((other) => overlaps(placeOfRow(columns, one), placeOfRow(columns, other))));
-}
-
-/** What lies in both of two unions. */
-function shared(a: readonly Stretch[], b: readonly Stretch[]): Stretch[] {
-  const both: Stretch[] = [];
-  for (let i = 0, j = 0; i < a.length && j < b.length;) {
-    const start = Math.max(a[i]!.start, b[j]!.start);
-    const end = Math.min(a[i]!.end, b[j]!.end);
-    if (start < end) both.push({ start, end });
-    if (a[i]!.end < b[j]!.end) i++;
-    else j++;
-  }
-  return both;
-}
-
-/** Every two of some entries and each with itself, the lower first. */
-function eachPair(entries: Iterable<number>, tell: (a: number, b: number) => void): void {
-  const sorted = [...entries].sort((a, b) => a - b);
-  sorted.forEach((a, at) => {
-    for (let other = at; other < sorted.length; other++) tell(a, sorted[other]!);
-  });
-}
-
-/** Copies what stands above the diagonal below it. */
-function mirrored(cells: Float64Array, size: number): void {
-  for (let a = 0; a < size; a++) for (let b = a + 1; b < size; b++) cells[b * size + a] = cells[a * size + b]!;
-}
-
-/** Jaccard's coefficient of each two: n₁₂ ÷ (n₁ + n₂ − n₁₂); 0 where neither has anything. */
-function jaccardOf(counts: Float64Array, size: number): Float64Array {
-  return counts.map((both, cell) => {
-    const [a, b] = [Math.floor(cell / size), cell % size];
-    const either = counts[a * size + a]! + counts[b * size + b]! - both;
-    return either === 0 ? 0 : both / either;
-  });
 }
