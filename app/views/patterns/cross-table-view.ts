@@ -1,16 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { CellKeys } from '@core/analysis/pattern-requests';
-import { COUNTED, CODERS_COUNT, EMPTY_SHOWN, SHOWN_AS, type CrossTableAsked } from '@core/model/pattern';
+import { COUNTED, EMPTY_SHOWN, SHOWN_AS, type CrossTableAsked } from '@core/model/pattern';
 import { nameOf, type Entry } from '@core/patterns/axis';
 import { cellQuestion } from '@core/patterns/cell-question';
-import type { CellEvidence, CrossTable } from '@core/patterns/cross-table';
+import type { CrossTable } from '@core/patterns/cross-table';
 import { FEW_CASES, FEW_EXPECTED, shownCell, shownNumber } from '@core/patterns/normalise';
 import { counted } from '@core/text/counted';
 import { selectCodes, selectData, selectStudy } from '../../state/study.selectors';
 import { choicesOf, SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { AnalysisService } from '../../workers/analysis-service';
-import { EvidenceSide, type Behind } from './evidence-side';
+import { CodersPart } from './coders-part';
+import { EvidenceSide, evidenceWords, type Behind } from './evidence-side';
 import { GroupsPart } from './groups-part';
 import { NumberTable, type CellAt, type TableCell, type TableHead } from './number-table';
 import { PatternDraft } from './pattern-draft';
@@ -42,7 +43,7 @@ const SAID: Readonly<Record<CrossTableAsked['as'], string>> = {
 /** What is found, in which group of the material: every cell opens to its passages. */
 @Component({
   selector: 'fl-cross-table',
-  imports: [EvidenceSide, GroupsPart, NumberTable, PatternHead, RowsPart, SentencePart],
+  imports: [CodersPart, EvidenceSide, GroupsPart, NumberTable, PatternHead, RowsPart, SentencePart],
   templateUrl: './cross-table-view.html',
   styleUrl: './pattern.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -85,17 +86,12 @@ export class CrossTableView {
   protected readonly ways = computed((): Choice<CrossTableAsked['as']>[] =>
     SHOWN_AS.map((as) => ({ value: as, name: as === 'per case' ? `per ${this.caseWord()}` : as })),
   );
-  protected readonly coders: readonly Choice<CrossTableAsked['coders']>[] = CODERS_COUNT.map((value) => ({
-    value,
-    name: value === 'together' ? 'coders together' : 'each marked passage',
-  }));
   protected readonly empties: readonly Choice<CrossTableAsked['empty']>[] = choicesOf(EMPTY_SHOWN).map((one) => ({
     ...one,
     name: one.value === 'all' ? 'all rows and columns' : one.value === 'without empty' ? 'without empty ones' : 'only empty ones',
   }));
   protected readonly countingWords = computed(() => this.countings().find((one) => one.value === this.asked().counting)!.name);
   protected readonly asWords = computed(() => this.ways().find((one) => one.value === this.asked().as)!.name);
-  protected readonly coderWords = computed(() => this.coders.find((one) => one.value === this.asked().coders)!.name);
   protected readonly emptyWords = computed(() => this.empties.find((one) => one.value === this.asked().empty)!.name);
   protected readonly said = computed(() => {
     const { as, counting, coders } = this.asked();
@@ -210,7 +206,7 @@ export class CrossTableView {
       key === null ? all : nameOf(entries.find((one) => one.key === key) ?? { key, path: ['gone'] });
     return {
       title: nameOfKey(table.rows, keys.row, 'Any of them'),
-      where: `${keys.column === null ? 'anywhere in scope' : `in ${nameOfKey(table.columns, keys.column, '')}`} · ${this.behindWords(found.found)}`,
+      where: `${keys.column === null ? 'anywhere in scope' : `in ${nameOfKey(table.columns, keys.column, '')}`} · ${evidenceWords(found.found, this.caseWord())}`,
       hits: found.found.hits,
       cases: found.found.cases,
       question: cellQuestion(data, this.asked().rows, this.asked().columns, keys),
@@ -307,16 +303,6 @@ export class CrossTableView {
       counted(documents, 'document'),
       cases > 0 ? counted(cases, this.caseWord()) : '',
       words === null || words === 0 ? '' : counted(words, 'word'),
-    ]
-      .filter(Boolean)
-      .join(', ');
-  }
-
-  private behindWords({ hits, places, cases }: CellEvidence): string {
-    const passages = counted(hits.length, 'passage');
-    return [
-      places === hits.length ? passages : `${counted(places, 'place')}, marked as ${passages} by several coders`,
-      cases.length > 0 ? counted(cases.length, this.caseWord()) : '',
     ]
       .filter(Boolean)
       .join(', ');

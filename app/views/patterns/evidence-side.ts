@@ -4,6 +4,7 @@ import { Store } from '@ngrx/store';
 import { addSet } from '@core/commands/sets';
 import type { Id } from '@core/model/ids';
 import type { Question } from '@core/model/query';
+import type { CellEvidence } from '@core/patterns/cross-table';
 import type { Hit } from '@core/queries/evaluate';
 import { counted } from '@core/text/counted';
 import { QueryDraft } from '../../state/query-draft';
@@ -27,6 +28,17 @@ export interface Behind {
   readonly question: Question | null;
   /** What passages stand under, where that is not their document. */
   readonly headOf?: (hit: Hit) => string | null;
+}
+
+/** How many passages a number counts, and of how many cases; where coders marked the same more than once, as how many places. */
+export function evidenceWords({ hits, places, cases }: CellEvidence, caseWord: string): string {
+  const passages = counted(hits.length, 'passage');
+  return [
+    places === hits.length ? passages : `${counted(places, 'place')}, marked as ${passages} by several coders`,
+    cases.length > 0 ? counted(cases.length, caseWord) : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
 }
 
 /** The passages behind a number, beside the pattern, and where they lead. */

@@ -1,17 +1,17 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { CODERS_COUNT, COUNTED, type Counting, type FrequenciesAsked } from '@core/model/pattern';
+import { COUNTED, type Counting, type FrequenciesAsked } from '@core/model/pattern';
 import type { Entry } from '@core/patterns/axis';
 import { cellQuestion } from '@core/patterns/cell-question';
 import type { CrossTable } from '@core/patterns/cross-table';
 import { shownNumber } from '@core/patterns/normalise';
-import { counted } from '@core/text/counted';
 import { selectCodes, selectData, selectDocuments, selectStudy } from '../../state/study.selectors';
 import { SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { Swatch } from '../../ui/swatch/swatch';
 import { AnalysisService } from '../../workers/analysis-service';
-import { EvidenceSide, type Behind } from './evidence-side';
+import { CodersPart } from './coders-part';
+import { EvidenceSide, evidenceWords, type Behind } from './evidence-side';
 import { PatternDraft } from './pattern-draft';
 import { PatternHead } from './pattern-head';
 import { RowsPart } from './rows-part';
@@ -31,6 +31,7 @@ const EVERYTHING = { by: 'everything' } as const;
 @Component({
   selector: 'fl-frequencies',
   imports: [
+    CodersPart,
     CdkFixedSizeVirtualScroll,
     CdkVirtualForOf,
     CdkVirtualScrollViewport,
@@ -85,11 +86,6 @@ export class FrequenciesView {
   protected readonly measureChoices = computed((): Choice<Counting>[] =>
     this.measures().map((counting) => ({ value: counting, name: this.nameOf(counting) })),
   );
-  protected readonly coderChoices: readonly Choice<FrequenciesAsked['coders']>[] = CODERS_COUNT.map((value) => ({
-    value,
-    name: value === 'together' ? 'coders together' : 'each marked passage',
-  }));
-  protected readonly coderWords = computed(() => this.coderChoices.find((one) => one.value === this.asked().coders)!.name);
   protected readonly severalCoders = computed(() => this.work.shown()?.tables.some((table) => table.severalCoders) ?? false);
   protected readonly lines = computed((): readonly Line[] => {
     const work = this.work.shown();
@@ -129,17 +125,11 @@ export class FrequenciesView {
     const [found, data, work] = [this.evidence.shown(), this.data(), this.work.shown()];
     if (!this.openKey() || !found || !data || !work) return null;
     const { open } = found;
-    const { hits, places, cases } = found.found;
+    const { hits, cases } = found.found;
     const entry = work.tables[0]!.rows.find((one) => one.key === open.row);
-    const passages = counted(hits.length, 'passage');
     return {
       title: open.row === null ? 'Any of them' : (entry?.path.join(' · ') ?? 'gone'),
-      where: [
-        places === hits.length ? passages : `${counted(places, 'place')}, marked as ${passages} by several coders`,
-        cases.length > 0 ? counted(cases.length, this.caseWord()) : '',
-      ]
-        .filter(Boolean)
-        .join(', '),
+      where: evidenceWords(found.found, this.caseWord()),
       hits,
       cases,
       question: cellQuestion(data, this.asked().rows, EVERYTHING, { row: open.row, column: null }),

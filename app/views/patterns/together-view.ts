@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { NEARNESS_UNITS } from '@core/model/passage-condition';
-import { CODERS_COUNT, TOGETHER_AS, TOGETHER_BY, type TogetherAsked } from '@core/model/pattern';
+import { TOGETHER_AS, TOGETHER_BY, type TogetherAsked } from '@core/model/pattern';
 import type { Question } from '@core/model/query';
 import { nameOf } from '@core/patterns/axis';
 import { cellQuestion } from '@core/patterns/cell-question';
@@ -12,6 +12,7 @@ import { selectCodes, selectData, selectStudy } from '../../state/study.selector
 import { SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { Swatch } from '../../ui/swatch/swatch';
 import { AnalysisService } from '../../workers/analysis-service';
+import { CodersPart } from './coders-part';
 import { EvidenceSide, type Behind } from './evidence-side';
 import { NumberTable, type CellAt, type TableCell, type TableHead } from './number-table';
 import { PatternDraft } from './pattern-draft';
@@ -33,7 +34,7 @@ const SAID: Readonly<Record<TogetherAsked['by'], string>> = {
 /** Which codes go together: as a table, and as lists of the strongest pairs and of those that never meet. */
 @Component({
   selector: 'fl-together',
-  imports: [EvidenceSide, NumberTable, PatternHead, RowsPart, SentencePart, Swatch],
+  imports: [CodersPart, EvidenceSide, NumberTable, PatternHead, RowsPart, SentencePart, Swatch],
   templateUrl: './together-view.html',
   styleUrls: ['./pattern.scss', './together-view.scss'],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -90,11 +91,6 @@ export class TogetherView {
       }),
     );
   });
-  protected readonly coderChoices: readonly Choice<TogetherAsked['coders']>[] = CODERS_COUNT.map((value) => ({
-    value,
-    name: value === 'together' ? 'coders together' : 'each marked passage',
-  }));
-  protected readonly coderWords = computed(() => this.coderChoices.find((one) => one.value === this.asked().coders)!.name);
   /** How it is shown: what cannot be said of this is not. */
   private readonly as = computed(() => (this.ways().some((one) => one.value === this.asked().as) ? this.asked().as : 'counts'));
   protected readonly nowAs = computed(() => this.asWords(this.as()));
