@@ -24,6 +24,8 @@ export class HeldStudy {
   private readonly ahead = new Map<Id, Text>();
   tables: StudyState['tables'] = NO_TABLES;
   language = 'en';
+  /** How often it was told of changes. */
+  version = 0;
   words = new IndexedWords();
   /** The scope that was asked in last, and what was worked out for it. */
   private lastScope: { readonly asked: string; readonly narrowing: Narrowing } | null = null;
@@ -39,13 +41,17 @@ export class HeldStudy {
       this.studyId = told.studyId;
     }
     this.language = told.language;
-    if (Object.keys(told.tables).length > 0) this.lastScope = null;
+    this.version++;
     // a document that has other words now has another text on disk
     for (const now of Object.values(told.tables.document ?? {})) {
       const before = this.tables.document[now.id];
       if (before && !sameWords(before, now)) this.texts.delete(now.id);
     }
-    this.tables = { ...this.tables, ...told.tables };
+    // what was worked out from tables holds as long as they are the very same
+    if (Object.keys(told.tables).length > 0) {
+      this.lastScope = null;
+      this.tables = { ...this.tables, ...told.tables };
+    }
     for (const one of told.changed) this.columns.set(one.documentId, one);
     for (const id of told.gone) this.columns.delete(id);
     for (const text of told.texts) {

@@ -1,7 +1,7 @@
 import { hasText, type Document, type Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
-import type { FrequenciesAsked, GroupsAsked, SaturationAsked, TogetherAsked, WeaveAsked, WordsAsked } from '../model/pattern';
+import type { FrequenciesAsked, GroupsAsked, RowsAsked, SaturationAsked, TogetherAsked, WeaveAsked, WordsAsked } from '../model/pattern';
 import type { Scope } from '../model/scope';
 import type { StudyState } from '../model/study-state';
 import { CaseFinder } from '../passages/code-use';
@@ -286,21 +286,34 @@ export class PatternRequests {
     return this.pairs;
   }
 
-  private isOf<C>(known: Counted<C> | undefined, ...asked: readonly unknown[]): known is Counted<C> {
-    return known?.asked === JSON.stringify(asked) && known.tables === this.held.tables;
+  private isOf<C>(
+    known: Counted<C> | undefined,
+    asked: { readonly rows: RowsAsked },
+    scope: Scope,
+    order: readonly Id[],
+  ): known is Counted<C> {
+    return known?.asked === this.signOf(asked, scope, order) && known.tables === this.held.tables;
+  }
+
+  /** What a count depends on beside tables and documents. What a live set of codes or a query holds can change with any coding. */
+  private signOf(asked: { readonly rows: RowsAsked }, scope: Scope, order: readonly Id[]): string {
+    const { language, version } = this.held;
+    const follows = asked.rows.of === 'code sets' || asked.rows.of === 'queries';
+    return JSON.stringify([asked, scope, order, language, follows ? version : null]);
   }
 
   private async begin<C>(
-    asked: unknown,
+    asked: { readonly rows: RowsAsked },
     scope: Scope,
     order: readonly Id[],
     make: (narrowing: Narrowing, documents: readonly Document[]) => C,
   ): Promise<Counted<C>> {
     const { tables } = this.held;
+    const sign = this.signOf(asked, scope, order);
     const narrowing = this.held.narrowingTo(scope);
     const documents = await this.inScope(narrowing, order);
     return {
-      ...{ asked: JSON.stringify([asked, scope, order]), tables, narrowing },
+      ...{ asked: sign, tables, narrowing },
       counter: make(narrowing, documents),
       documents: documents.map((document) => document.id),
     };
