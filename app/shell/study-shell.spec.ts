@@ -25,7 +25,7 @@ describe('the frame around a study', () => {
     expect(TestBed.inject(Title).getTitle()).toBe('A study – Filum');
     const ways = shell.all('nav[aria-label=Places] a').map((one) => one.getAttribute('href'));
     expect(ways).toEqual(
-      ['overview', 'material', 'reading', 'codebook', 'memos', 'queries', 'write-up'].map(
+      ['overview', 'material', 'reading', 'codebook', 'memos', 'queries', 'patterns', 'write-up'].map(
         (view) => `/study/${bench.state.study.id}/${view}`,
       ),
     );
