@@ -62,6 +62,16 @@ describe('the session', () => {
     expect(await session.step('redo')).toBeNull();
   });
 
+  it('takes a step for every press, also where acts are read from the disk first', async () => {
+    for (const name of ['One', 'Two', 'Three']) session.run(addCode({ name }));
+    await session.close();
+    await session.open(studyId);
+    const steps = await Promise.all([session.step('undo'), session.step('undo'), session.step('undo'), session.step('undo')]);
+    expect(steps).toEqual(['made the code Three', 'made the code Two', 'made the code One', null]);
+    expect(names()).toEqual([]);
+    expect(await Promise.all([session.step('redo'), session.step('undo')])).toEqual(['made the code One', 'made the code One']);
+  });
+
   it('ends what could be done again with a new act', async () => {
     session.run(addCode({ name: 'One' }));
     await session.step('undo');

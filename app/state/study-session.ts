@@ -42,6 +42,9 @@ export class StudySession implements Session {
   private here: OpenedHere | null = null;
   /** Opening and closing follow each other, however fast somebody goes from study to study. */
   private turn: Promise<unknown> = Promise.resolve();
+  /** Steps that are still being taken. */
+  private stepping: Promise<void> | null = null;
+
   /** Checks a change against the schemas; loaded with the study. */
   private check: (change: Change) => void = () => undefined;
 
@@ -174,6 +177,21 @@ export class StudySession implements Session {
   }
 
   async step(kind: 'undo' | 'redo'): Promise<string | null> {
+    const earlier = this.stepping;
+    const step = earlier ? earlier.then(() => this.stepNow(kind)) : this.stepNow(kind);
+    // pressed again while an act is still read from the disk: a step further, not the same one once more
+    const settled = step.then(
+      () => undefined,
+      () => undefined,
+    );
+    this.stepping = settled;
+    void settled.then(() => {
+      if (this.stepping === settled) this.stepping = null;
+    });
+    return step;
+  }
+
+  private async stepNow(kind: 'undo' | 'redo'): Promise<string | null> {
     const { history, role } = this.feature();
     const { here } = this;
     const seq = history[kind].at(-1);
