@@ -100,6 +100,21 @@ describe('counts of words', () => {
     );
   });
 
+  it('are of what is in scope alone, however many other words the study has', () => {
+    const words = new IndexedWords();
+    const document = bench.state.tables.document[note.id]!;
+    const text = bench.texts.get(note.id)!;
+    words.of(text);
+    // a text that is not counted, of five thousand words
+    const other = Array.from({ length: 5_000 }, (_, at) => `word${at}`).join(' ');
+    words.of({ ...text, text: other, paragraphs: [{ start: 0, body: 0, end: other.length, speaker: -1, style: 'body' }] });
+    const counter = new WordCounter(plain, words, new Narrowing(EVERYTHING, study), null, 'en');
+    counter.add(document, text);
+    const { rows, total } = counter.result();
+    expect(rows.reduce((sum, row) => sum + row.count, 0)).toBe(total);
+    expect(rows.every((row) => row.count > 0)).toBeTrue();
+  });
+
   it('hold one group against all others', () => {
     const typical = { groups: { by: 'document' as const }, key: note.id };
     const found = count({ ...plain, typical }, EVERYTHING, note.id);

@@ -102,25 +102,23 @@ export class WordCounter {
 
   result(): WordCounts {
     const { run, minimum } = this.asked;
-    const rows: WordCount[] = [];
-    const size = run === 1 ? this.classNumbers.size : this.runWords.length;
-    for (let one = 0; one < size; one++) {
-      const [count, other] = [this.counts[one]!, this.otherCounts[one]!];
+    const found: (Omit<WordCount, 'words'> & { readonly at: number })[] = [];
+    const known = run === 1 ? this.classNumbers.size : this.runWords.length;
+    // the vocabulary is that of the whole study: what was never found here has no room among the counts
+    for (let at = 0; at < Math.min(known, this.counts.length); at++) {
+      const [count, other] = [this.counts[at]!, this.otherCounts[at]!];
       if (count + other === 0 || count < minimum) continue;
       const against = this.groups && { count: other, ...keyness(count, other, this.total, this.others) };
       // of the others' words nothing is typical of the group
       if (against && against.ratio <= 0) continue;
-      rows.push({ words: '', count, documents: this.documents[one]!, ...(against && { against }), ...{ at: one } });
+      found.push({ at, count, documents: this.documents[at]!, ...(against && { against }) });
     }
-    rows.sort((a, b) => (b.against?.likelihood ?? b.count) - (a.against?.likelihood ?? a.count) || b.count - a.count);
+    found.sort((a, b) => (b.against?.likelihood ?? b.count) - (a.against?.likelihood ?? a.count) || b.count - a.count);
     return {
-      rows: rows.slice(0, MOST).map((row) => {
-        const { at, ...rest } = row as WordCount & { readonly at: number };
-        return { ...rest, words: this.nameOf(at) };
-      }),
+      rows: found.slice(0, MOST).map(({ at, ...row }) => ({ words: this.nameOf(at), ...row })),
       total: this.total,
       others: this.others,
-      more: rows.length > MOST,
+      more: found.length > MOST,
     };
   }
 
