@@ -4,7 +4,6 @@ import type { PassageColumns } from '../model/passage-columns';
 import type { FrequenciesAsked, GroupsAsked, RowsAsked, SaturationAsked, TogetherAsked, WeaveAsked, WordsAsked } from '../model/pattern';
 import type { Scope } from '../model/scope';
 import type { StudyState } from '../model/study-state';
-import { CaseFinder } from '../passages/code-use';
 import { PairCounter, type CodePairs, type PairHit } from '../patterns/code-pairs';
 import { CodesByDocument, type CodesOverDocuments } from '../patterns/codes-over-documents';
 import { CrossCounter, type CellEvidence, type CountedTable, type CrossTable } from '../patterns/cross-table';
@@ -98,8 +97,8 @@ export class PatternRequests {
   /** What stands behind a cell of a table. @returns null if it was ended */
   cell(id: number, asked: CountedTable, scope: Scope, order: readonly Id[], { row, column }: CellKeys): Promise<CellEvidence | null> {
     return this.requests.run('cell', id, async (running) => {
-      const counted = await this.countedTable(running, 'cell', asked, scope, order);
-      const { found, groups } = counted.counter;
+      const { counter, documents } = await this.tableOf('cell', asked, scope, order);
+      const { found, groups } = counter;
       const cell = { row: placeOf(found.entries, row), column: placeOf(groups.entries, column) };
       const hits: Hit[] = [];
       const cases = new Set<Id>();
@@ -107,11 +106,11 @@ export class PatternRequests {
       if (cell.row >= 0 && cell.column >= 0)
         await this.held.eachDocument(
           running,
-          counted.documents,
-          (document) => counted.counter.needsText(document) || CaseFinder.needsText(document),
+          documents.filter((one) => this.held.columns.has(one) && counter.mayConcern(this.held.tables.document[one]!, cell)),
+          (document) => counter.needsText(document),
           (columns, document, text) => {
             if (!columns) return;
-            const one = counted.counter.evidenceIn(columns, document, text, cell);
+            const one = counter.evidenceIn(columns, document, text, cell);
             hits.push(...one.hits);
             for (const caseId of one.cases) cases.add(caseId);
             places += one.places;
@@ -268,13 +267,19 @@ export class PatternRequests {
     scope: Scope,
     order: readonly Id[],
   ): Promise<Counted<CrossCounter>> {
-    const known = this.tables.get(kind);
-    const counted = this.isOf(known, asked, scope, order)
-      ? known
-      : await this.begin(asked, scope, order, (narrowing, documents) => new CrossCounter(asked, this.held.asked(), narrowing, documents));
-    this.tables.set(kind, counted);
+    const counted = await this.tableOf(kind, asked, scope, order);
     await this.countNew(running, counted);
     return counted;
+  }
+
+  /** A table that is ready to be counted, or was; the same one for whatever asks the same. */
+  private async tableOf(kind: string, asked: CountedTable, scope: Scope, order: readonly Id[]): Promise<Counted<CrossCounter>> {
+    const known = [...this.tables.values()].find((one) => this.isOf(one, asked, scope, order));
+    const table =
+      known ??
+      (await this.begin(asked, scope, order, (narrowing, documents) => new CrossCounter(asked, this.held.asked(), narrowing, documents)));
+    this.tables.set(kind, table);
+    return table;
   }
 
   private async countedPairs(running: Running, asked: TogetherAsked, scope: Scope, order: readonly Id[]): Promise<Counted<PairCounter>> {

@@ -54,6 +54,12 @@ export class CaseFinder {
     return this.parts.get(documentId) ?? [];
   }
 
+  /** The cases that own a document or a part of it, or speak in it. */
+  in(document: SpokenDocument): Id[] {
+    const owning = this.of({ ...document, speakers: [] }, null, { start: 0, end: Infinity });
+    return [...new Set([...owning, ...document.speakers.flatMap((speaker) => speaker.caseId ?? [])])];
+  }
+
   /** @param text only looked at where {@link needsText} says so; without it the document's cases are given */
   of(document: SpokenDocument, text: Spoken | null, passage: Stretch): readonly Id[] {
     const own = (this.parts.get(document.id) ?? []).filter((part) => part.start < passage.end && passage.start < part.end);

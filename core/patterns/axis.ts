@@ -15,6 +15,9 @@ export interface Entry {
   readonly rest?: true;
 }
 
+/** The entry of a record. */
+export const entryFor = (id: Id, name: string): Entry => ({ key: id, path: [name], id });
+
 /** The name of a row or column in one line. */
 export const nameOf = ({ path }: Entry): string => path.join(' · ');
 

@@ -1,24 +1,12 @@
 import type { Document } from '../model/document';
 import type { Id } from '../model/ids';
-import type { Table } from '../model/study-state';
 import { CaseFinder } from '../passages/code-use';
 import type { AskedStudy } from '../queries/asked-study';
 import type { Entry, GroupAxis, GroupsOfPlace } from './axis';
 
 /** The cases that have anything in some documents. */
-export function casesPresent({ tables, finder }: AskedStudy, documents: readonly Document[]): Id[] {
-  const present = new Set<Id>();
-  for (const document of documents) for (const id of casesOf(finder, tables.case, document)) present.add(id);
-  return [...present].filter((id) => Object.hasOwn(tables.case, id));
-}
-
-/** The cases that own a document or a part of it, or speak in it. */
-export function casesOf(finder: CaseFinder, cases: Table<unknown>, document: Document): Id[] {
-  const everywhere = finder.of({ ...document, speakers: [] }, null, { start: 0, end: Infinity });
-  return [...new Set([...everywhere, ...document.speakers.flatMap((speaker) => speaker.caseId ?? [])])].filter((id) =>
-    Object.hasOwn(cases, id),
-  );
-}
+export const casesPresent = ({ tables, finder }: AskedStudy, documents: readonly Document[]): Id[] =>
+  [...new Set(documents.flatMap((document) => finder.in(document)))].filter((id) => Object.hasOwn(tables.case, id));
 
 /**
  * Groups of the cases whose a place is.

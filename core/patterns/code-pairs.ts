@@ -5,15 +5,15 @@ import type { PassageColumns } from '../model/passage-columns';
 import type { TogetherAsked } from '../model/pattern';
 import { CaseFinder } from '../passages/code-use';
 import { codesByRow } from '../passages/codes-by-row';
-import { idOfRow } from '../passages/columns';
 import { wordsIn } from '../passages/coverage';
 import { eachPairThatMeets } from '../passages/meetings';
 import { union } from '../passages/union';
 import type { AskedStudy } from '../queries/asked-study';
-import type { Hit } from '../queries/evaluate';
+import { hitsOf, type Hit } from '../queries/evaluate';
 import type { Narrowing } from '../queries/narrowing';
 import type { Entry } from './axis';
 import { foundAxisOf, type FoundAxis, type LookedAt } from './found-axis';
+import { codedBySeveral } from './joined';
 import { occurrencesOf, shared, Togetherness, type Occurrence } from './occurrences';
 import { eachPair, jaccardOf, mirrored } from './pair-matrix';
 import { Scratch } from './quick-part';
@@ -135,19 +135,13 @@ export class PairCounter {
   pairsIn(columns: PassageColumns, document: Document, text: Text | null, one: number, other: number): PairHit[] {
     const here = this.lookedAt(columns, document, text);
     if (!here) return [];
-    const hitOf = (row: number): Hit => ({
-      documentId: document.id,
-      passageId: idOfRow(here.columns, row),
-      start: here.columns.starts[row]!,
-      end: here.columns.ends[row]!,
-    });
+    const hitOf = ({ rows }: Occurrence): Hit => hitsOf(here.columns, rows.slice(0, 1))[0]!;
     const occurrences = this.occurrencesIn(here);
     const [first, second] = [occurrences[one] ?? [], occurrences[other] ?? []];
-    if (one === other) return first.map(({ rows }) => ({ first: hitOf(rows[0]!), second: hitOf(rows[0]!) }));
+    if (one === other) return first.map((one) => ({ first: hitOf(one), second: hitOf(one) }));
     const pairs: PairHit[] = [];
     const together = this.togetherIn(here);
-    for (const a of first)
-      for (const b of second) if (together.of(a, b)) pairs.push({ first: hitOf(a.rows[0]!), second: hitOf(b.rows[0]!) });
+    for (const a of first) for (const b of second) if (together.of(a, b)) pairs.push({ first: hitOf(a), second: hitOf(b) });
     return pairs;
   }
 
@@ -165,12 +159,7 @@ export class PairCounter {
     if (!caseIds && entries.some((entry) => !found[entry])) return [];
     const rows = [...new Set(entries.flatMap((entry) => found[entry]?.rows ?? []))].sort((a, b) => a - b);
     const kept = caseIds ? rows.filter((row) => this.casesAt(here, row).some((id) => caseIds.has(id))) : rows;
-    return kept.map((row) => ({
-      documentId: document.id,
-      passageId: idOfRow(here.columns, row),
-      start: here.columns.starts[row]!,
-      end: here.columns.ends[row]!,
-    }));
+    return hitsOf(here.columns, kept);
   }
 
   /** The cases that have all of some entries. */
@@ -219,7 +208,7 @@ export class PairCounter {
     const lines = this.found.entriesOf?.(columns);
     const { by, coders } = this.asked;
     if (!lines || by !== 'overlap' || this.countsWords) return null;
-    if (coders === 'together' && columns.codingCoder.some((coder) => coder !== columns.codingCoder[0])) return null;
+    if (coders === 'together' && codedBySeveral(columns)) return null;
     const { size, scratch } = this;
     const carried = codesByRow(columns).map((codes) => {
       if (!codes) return undefined;

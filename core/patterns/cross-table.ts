@@ -5,17 +5,17 @@ import type { PassageColumns } from '../model/passage-columns';
 import type { CodersCount, Counting, GroupsAsked, RowsAsked } from '../model/pattern';
 import type { Stretch } from '../model/stretch';
 import { CaseFinder } from '../passages/code-use';
-import { idOfRow, placeOfRow } from '../passages/columns';
+import { placeOfRow } from '../passages/columns';
 import { wordsIn } from '../passages/coverage';
 import { union } from '../passages/union';
 import type { AskedStudy } from '../queries/asked-study';
-import type { Hit } from '../queries/evaluate';
+import { hitsOf, type Hit } from '../queries/evaluate';
 import type { Narrowing } from '../queries/narrowing';
 import { isWhole, type Entry, type GroupAxis, type GroupsOfPlace } from './axis';
 import { foundAxisOf, type Found, type FoundAxis, type LookedAt } from './found-axis';
 import { groupAxisOf } from './group-axis';
 import { GroupSizes, type GroupSize } from './group-sizes';
-import { joinedByCoders, severalCoders } from './joined';
+import { codedBySeveral, joinedByCoders, severalCoders } from './joined';
 import { countQuickly, Scratch } from './quick-part';
 
 /** What a table counts. */
@@ -150,12 +150,18 @@ export class CrossCounter {
     return this.shown(counts, several);
   }
 
+  /** Whether a cell can count anything of a document, before it is known who speaks where. */
+  mayConcern(document: Document, { column }: Cell): boolean {
+    if (column === this.width - 1 || this.groups.coders) return true;
+    const groups = this.groups.of({ document, spoken: null });
+    return !isWhole(groups) || groups.includes(column);
+  }
+
   /** The passages of a document that a cell counts. */
   evidenceIn(columns: PassageColumns, document: Document, text: Text | null, { row, column }: Cell): CellEvidence {
     const here = this.lookedAt(columns, document, text);
     const found = here && this.found.in(here)[row];
     if (!here || !found) return { hits: [], places: 0, cases: [] };
-    const { columns: left } = here;
     const groupsOf = this.groupsIn(here, found);
     const isIn = (one: number): boolean => column === this.width - 1 || groupsOf.at(one).includes(column);
     const kept = found.rows.filter(isIn);
@@ -163,12 +169,7 @@ export class CrossCounter {
     for (const one of kept)
       for (const id of this.casesAt(here, one)) if (column === this.width - 1 || groupsOf.atAs(one, id).includes(column)) cases.add(id);
     return {
-      hits: kept.map((one) => ({
-        documentId: document.id,
-        passageId: idOfRow(left, one),
-        start: left.starts[one]!,
-        end: left.ends[one]!,
-      })),
+      hits: hitsOf(here.columns, kept),
       places: this.occurrences(here, found, column).filter((rows) => rows.some(isIn)).length,
       cases: [...cases],
     };
@@ -230,7 +231,7 @@ export class CrossCounter {
     const any = this.width - 1;
     const groups = this.groups.of(here);
     const whole = isWhole(groups) ? [...groups, any] : null;
-    const several = columns.codingCoder.some((coder) => coder !== columns.codingCoder[0]);
+    const several = codedBySeveral(columns);
     const counted = countQuickly(this.scratch, {
       ...{ columns, lines, entries: this.found.entries.length, width: this.width, counting },
       groupsOf: whole ? null : (row) => [...(groups as GroupsOfPlace).at(placeOfRow(columns, row)), any],
@@ -342,15 +343,20 @@ export class CrossCounter {
     const kept = [...entries.keys()].filter((column) => !entries[column]!.rest || counts[last + column]! > 0);
     const rows = this.found.entries;
     const sizes = this.sizes.result();
-    const narrow = new Float64Array(height * (kept.length + 1));
-    for (let row = 0; row < height; row++)
-      [...kept, any].forEach((column, at) => (narrow[row * (kept.length + 1) + at] = counts[row * this.width + column]!));
     return {
       rows,
       columns: kept.map((column) => entries[column]!),
-      counts: kept.length === entries.length ? counts : narrow,
+      counts: kept.length === entries.length ? counts : narrowed(counts, height, this.width, [...kept, any]),
       sizes: [...kept, any].map((column) => sizes[column]!),
       severalCoders,
     };
   }
+}
+
+/** Some columns of a table. */
+function narrowed(counts: Float64Array, height: number, width: number, kept: readonly number[]): Float64Array {
+  const narrow = new Float64Array(height * kept.length);
+  for (let row = 0; row < height; row++)
+    for (const [at, column] of kept.entries()) narrow[row * kept.length + at] = counts[row * width + column]!;
+  return narrow;
 }

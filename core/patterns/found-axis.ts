@@ -10,7 +10,7 @@ import type { AskedStudy } from '../queries/asked-study';
 import { DocumentHere } from '../queries/document-here';
 import type { Spoken } from '../text/paragraphs';
 import { naturalOrder } from '../text/natural-order';
-import type { Entry } from './axis';
+import { entryFor, type Entry } from './axis';
 
 /** The passages of a document in which one thing was found, and the codings that say so. */
 export interface Found {
@@ -49,14 +49,14 @@ export function foundAxisOf(asked: RowsAsked, study: AskedStudy): FoundAxis {
       const chosen = asked.codeIds && new Set(asked.codeIds);
       const codes = inTreeOrder(tables.code).flatMap(({ code }) => (!chosen || chosen.has(code.id) ? [code] : []));
       return byCodes(
-        codes.map(({ id, name }) => ({ key: id, path: [name], id })),
+        codes.map(({ id, name }) => entryFor(id, name)),
         study.groupsOf({ codeIds: codes.map(({ id }) => id), setIds: [], withUnder: asked.withUnder }),
       );
     }
     case 'top codes': {
       const codes = childrenOf(tables.code, null);
       return byCodes(
-        codes.map(({ id, name }) => ({ key: id, path: [name], id })),
+        codes.map(({ id, name }) => entryFor(id, name)),
         study.groupsOf({ codeIds: codes.map(({ id }) => id), setIds: [], withUnder: true }),
       );
     }
@@ -66,7 +66,7 @@ export function foundAxisOf(asked: RowsAsked, study: AskedStudy): FoundAxis {
         (set) => set.name,
       );
       return byCodes(
-        sets.map(({ id, name }) => ({ key: id, path: [name], id })),
+        sets.map(({ id, name }) => entryFor(id, name)),
         study.groupsOf({ codeIds: [], setIds: sets.map(({ id }) => id), withUnder: false }),
       );
     }
@@ -76,7 +76,7 @@ export function foundAxisOf(asked: RowsAsked, study: AskedStudy): FoundAxis {
         (query) => query.name,
       );
       return byQueries(
-        queries.map(({ id, name }) => ({ key: id, path: [name], id })),
+        queries.map(({ id, name }) => entryFor(id, name)),
         queries.map(({ id }) => ({ queryId: id })),
         study,
       );

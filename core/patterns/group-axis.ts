@@ -8,7 +8,7 @@ import { KINDS_IN_WORDS } from '../queries/words';
 import { membersOf } from '../sets/members';
 import { naturalOrder } from '../text/natural-order';
 import { speakerAt } from '../text/paragraphs';
-import type { Entry, GroupAxis, Placed } from './axis';
+import { entryFor, type Entry, type GroupAxis, type Placed } from './axis';
 import { casesPresent, ofCases } from './case-axis';
 import { nestedAxis } from './nested-axis';
 
@@ -29,15 +29,12 @@ export function groupAxisOf(asked: GroupsAsked, study: AskedStudy, documents: re
       return wholes([{ key: 'all', path: ['all'] }], () => [0]);
     case 'document':
       return byKey(
-        documents.map(({ id, title }) => ({ key: id, path: [title], id })),
+        documents.map(({ id, title }) => entryFor(id, title)),
         (document) => document.id,
       );
     case 'folder': {
       const used = naturalOrder([...new Set(documents.flatMap((one) => tables.folder[one.folderId ?? ''] ?? []))], (folder) => folder.name);
-      return byKey(
-        [...used.map(({ id, name }) => ({ key: id, path: [name], id })), rest('in no folder')],
-        (document) => document.folderId ?? '',
-      );
+      return byKey([...used.map(({ id, name }) => entryFor(id, name)), rest('in no folder')], (document) => document.folderId ?? '');
     }
     case 'kind': {
       const kinds = [...new Set(documents.map((document) => document.kind))].sort();
@@ -57,7 +54,7 @@ export function groupAxisOf(asked: GroupsAsked, study: AskedStudy, documents: re
       return setAxis(study);
     case 'case': {
       const present = naturalOrder(casesPresent(study, documents), (id) => tables.case[id]!.name);
-      const entries = [...present.map((id) => ({ key: id, path: [tables.case[id]!.name], id })), rest('of nobody')];
+      const entries = [...present.map((id) => entryFor(id, tables.case[id]!.name)), rest('of nobody')];
       const placeOf = new Map(present.map((id, at) => [id, [at]]));
       return ofCases(study, entries, (_, id) => placeOf.get(id) ?? [], [present.length]);
     }
@@ -68,7 +65,7 @@ export function groupAxisOf(asked: GroupsAsked, study: AskedStudy, documents: re
     case 'coder': {
       const coders = naturalOrder(Object.values(tables.coder), (coder) => coder.name);
       return {
-        entries: coders.map(({ id, name }) => ({ key: id, path: [name], id })),
+        entries: coders.map(({ id, name }) => entryFor(id, name)),
         needsSpoken: () => false,
         of: () => [],
         coders: new Map(coders.map(({ id }, at) => [id, at])),
@@ -97,7 +94,7 @@ function setAxis(study: AskedStudy): GroupAxis {
     const groups = set.of === 'document' ? ofDocument : ofCase;
     for (const id of membersOf(study, set)) groups.set(id, [...(groups.get(id) ?? []), at]);
   });
-  const entries = [...sets.map(({ id, name }) => ({ key: id, path: [name], id })), rest('in no set')];
+  const entries = [...sets.map(({ id, name }) => entryFor(id, name)), rest('in no set')];
   const orNone = (groups: readonly number[]): readonly number[] => (groups.length > 0 ? groups : [sets.length]);
   const own = (document: Document): readonly number[] => ofDocument.get(document.id) ?? [];
   if (ofCase.size === 0) return wholes(entries, (document) => orNone(own(document)));
@@ -136,7 +133,7 @@ function questionAxis({ tables }: AskedStudy, documents: readonly Document[]): G
   const placeOf = new Map(questions.map(({ id }, at) => [id, at]));
   const none = [questions.length];
   return {
-    entries: [...questions.map(({ id, text }) => ({ key: id, path: [text], id })), rest('outside of answers')],
+    entries: [...questions.map(({ id, text }) => entryFor(id, text)), rest('outside of answers')],
     needsSpoken: () => false,
     of: ({ document }: Placed) => {
       if (document.answers.length === 0 || document.ground.of !== 'text') return none;

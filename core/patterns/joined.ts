@@ -46,6 +46,9 @@ export function joinedByCoders(columns: PassageColumns, { rows, codings }: Found
   return groups;
 }
 
+/** Whether codings of more than one coder are in a document. */
+export const codedBySeveral = ({ codingCoder }: PassageColumns): boolean => codingCoder.some((coder) => coder !== codingCoder[0]);
+
 /** Whether codings of more than one coder are among some. */
 export const severalCoders = ({ codingCoder }: PassageColumns, codings: readonly number[]): boolean =>
   codings.some((at) => codingCoder[at] !== codingCoder[codings[0]!]);

@@ -6,7 +6,7 @@ import type { Nested } from '../model/pattern';
 import type { AskedStudy } from '../queries/asked-study';
 import type { Entry, GroupAxis } from './axis';
 import { bandName, bandOf } from './bands';
-import { casesOf, ofCases } from './case-axis';
+import { casesPresent, ofCases } from './case-axis';
 
 /** A value on one level of nested attributes: what it is called, its key, and how it is ordered. */
 interface Step {
@@ -44,7 +44,7 @@ export function nestedAxis(nested: readonly Nested[], study: AskedStudy, documen
   const found = new Map<string, Step[]>();
   const meet = (steps: Step[]): unknown => found.set(keyOf(steps), steps);
   for (const document of documents) {
-    if (byCases) for (const id of casesOf(study.finder, study.tables.case, document)) meet(stepsOf(document, id));
+    if (byCases) for (const id of casesPresent(study, [document])) meet(stepsOf(document, id));
     meet(stepsOf(document, null));
   }
   const inOrder = [...found.values()].sort((a, b) => compareSteps(levels, a, b));

@@ -1,3 +1,5 @@
+import { jaccard } from './jaccard';
+
 /** Every two of some entries and each with itself, the lower first. */
 export function eachPair(entries: Iterable<number>, tell: (a: number, b: number) => void): void {
   const sorted = [...entries].sort((a, b) => a - b);
@@ -15,7 +17,6 @@ export function mirrored(cells: Float64Array, size: number): void {
 export function jaccardOf(counts: Float64Array, size: number): Float64Array {
   return counts.map((both, cell) => {
     const [a, b] = [Math.floor(cell / size), cell % size];
-    const either = counts[a * size + a]! + counts[b * size + b]! - both;
-    return either === 0 ? 0 : both / either;
+    return jaccard({ both, either: counts[a * size + a]! + counts[b * size + b]! - both });
   });
 }

@@ -86,7 +86,7 @@ export class Evaluation {
 }
 
 /** The passages of some rows as they are listed. */
-const hitsOf = (columns: PassageColumns, rows: readonly number[]): Hit[] =>
+export const hitsOf = (columns: PassageColumns, rows: readonly number[]): Hit[] =>
   rows.map((row) => ({
     documentId: columns.documentId,
     passageId: idOfRow(columns, row),

@@ -58,10 +58,8 @@ export function groupsBy(grouping: Grouping, state: Pick<StudyState, 'tables'>, 
       condition: having(value),
       size: thousands(some),
     }));
-  const present = new Set(documents.flatMap((document) => document.speakers.flatMap((speaker) => speaker.caseId ?? [])));
   const finder = caseFinderOf(tables.case);
-  for (const document of documents)
-    for (const one of finder.of({ ...document, speakers: [] }, null, { start: 0, end: Infinity })) present.add(one);
+  const present = new Set(documents.flatMap((document) => finder.in(document)));
   const cases = Object.values(tables.case).filter((one) => present.has(one.id));
   return inOwnOrder(
     attribute.choices,

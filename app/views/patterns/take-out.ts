@@ -64,7 +64,7 @@ export class TakeOut {
   }
 
   private scopeWords(): string {
-    return scopeWords(this.scope(), this.here.names()) || 'the whole study';
+    return scopeWords(this.scope(), this.here.names());
   }
 
   private nameOf({ name }: TableOut): string {
