@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { selectCodes, selectCodeSets, selectSortings } from '../../state/study.selectors';
+import { ViewTabs, type ViewTab } from '../../ui/view-tabs';
 import { WholeStudy } from '../../ui/whole-study';
 import { Checks } from './checks/checks';
 import { CodeTree } from './tree/code-tree';
@@ -24,25 +24,12 @@ type View = (typeof VIEWS)[number]['view'];
 /** The codebook: its tree and pages, sorting tables, sets, checks, what it was before, and its ways in and out. */
 @Component({
   selector: 'fl-codebook',
-  imports: [RouterLink, Checks, CodeTree, CodeSets, Exchange, Frozen, Sorting, Versions, WholeStudy],
+  imports: [Checks, CodeTree, CodeSets, Exchange, Frozen, Sorting, Versions, ViewTabs, WholeStudy],
   template: `
     <div class="place">
       <header class="place-head">
         <h1>Codebook</h1>
-        <nav class="tabs" aria-label="Parts of the codebook">
-          @for (one of views; track one.view) {
-            <a
-              routerLink="."
-              [queryParams]="one.view === 'codes' ? {} : { view: one.view }"
-              [class.here]="shown() === one.view"
-              [attr.aria-current]="shown() === one.view ? 'page' : null"
-              >{{ one.name }}
-              @if (counts()[one.view]; as count) {
-                <span class="second">{{ count.toLocaleString() }}</span>
-              }
-            </a>
-          }
-        </nav>
+        <fl-view-tabs label="Parts of the codebook" home="codes" [views]="views()" [here]="shown()" />
         @if (shown() !== 'codes') {
           <fl-whole-study />
         }
@@ -91,11 +78,14 @@ export class Codebook {
   private readonly codes = this.store.selectSignal(selectCodes);
   private readonly sets = this.store.selectSignal(selectCodeSets);
   private readonly sortings = this.store.selectSignal(selectSortings);
-  protected readonly views = VIEWS;
   protected readonly shown = computed((): View => VIEWS.find((one) => one.view === this.view())?.view ?? 'codes');
-  protected readonly counts = computed((): Partial<Record<View, number>> => ({
-    codes: Object.keys(this.codes()).length,
-    sorting: Object.keys(this.sortings()).length,
-    sets: Object.keys(this.sets()).length,
-  }));
+  protected readonly views = computed((): ViewTab[] => {
+    const counts: Partial<Record<View, number>> = {
+      codes: Object.keys(this.codes()).length,
+      sorting: Object.keys(this.sortings()).length,
+      sets: Object.keys(this.sets()).length,
+    };
+    // what there is none of has no number
+    return VIEWS.map((one) => ({ ...one, count: counts[one.view] || null }));
+  });
 }

@@ -1,3 +1,4 @@
+import { ViewTabs } from '../../ui/view-tabs';
 import { WholeStudy } from '../../ui/whole-study';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
@@ -17,22 +18,12 @@ type View = 'documents' | 'cases' | 'attributes' | 'questions' | 'sets' | 'pictu
 /** Documents and folders, cases, their attributes, questions, sets. */
 @Component({
   selector: 'fl-material',
-  imports: [RouterLink, Icon, DocumentTable, CaseGrid, AttributeList, QuestionList, SetList, PictureSheet, WholeStudy],
+  imports: [RouterLink, Icon, DocumentTable, CaseGrid, AttributeList, QuestionList, SetList, PictureSheet, ViewTabs, WholeStudy],
   template: `
     <div class="place">
       <header class="place-head">
         <h1>Material</h1>
-        <nav class="tabs" aria-label="Parts of the material">
-          @for (one of views(); track one.view) {
-            <a
-              routerLink="."
-              [queryParams]="one.view === 'documents' ? {} : { view: one.view }"
-              [class.here]="shown() === one.view"
-              [attr.aria-current]="shown() === one.view ? 'page' : null"
-              >{{ one.name }} <span class="second">{{ one.count.toLocaleString() }}</span></a
-            >
-          }
-        </nav>
+        <fl-view-tabs label="Parts of the material" home="documents" [views]="views()" [here]="shown()" />
         @if (shown() !== 'documents' && shown() !== 'pictures') {
           <fl-whole-study />
         }
@@ -71,7 +62,7 @@ type View = 'documents' | 'cases' | 'attributes' | 'questions' | 'sets' | 'pictu
       text-decoration: none;
       --icon-size: 16px;
     }
-    .tabs {
+    fl-view-tabs {
       margin-left: 14px;
       align-self: end;
     }

@@ -11,11 +11,11 @@ import { selectCodes, selectData, selectStudy } from '../../state/study.selector
 import { choicesOf, SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { AnalysisService } from '../../workers/analysis-service';
 import { CodersPart } from './coders-part';
-import { EvidenceSide, evidenceWords, type Behind } from './evidence-side';
+import { evidenceWords, type Behind } from './evidence-side';
 import { GroupsPart } from './groups-part';
 import { NumberTable, type CellAt, type TableCell, type TableHead } from './number-table';
 import { PatternDraft } from './pattern-draft';
-import { PatternHead } from './pattern-head';
+import { PatternPlace } from './pattern-place';
 import { RowsPart } from './rows-part';
 import { shadeOf } from './shades';
 import { workedOut } from './worked-out';
@@ -43,7 +43,7 @@ const SAID: Readonly<Record<CrossTableAsked['as'], string>> = {
 /** What is found, in which group of the material: every cell opens to its passages. */
 @Component({
   selector: 'fl-cross-table',
-  imports: [CodersPart, EvidenceSide, GroupsPart, NumberTable, PatternHead, RowsPart, SentencePart],
+  imports: [CodersPart, GroupsPart, NumberTable, PatternPlace, RowsPart, SentencePart],
   templateUrl: './cross-table-view.html',
   styleUrl: './pattern.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -7,13 +7,14 @@ import { cellQuestion } from '@core/patterns/cell-question';
 import type { CrossTable } from '@core/patterns/cross-table';
 import { shownNumber } from '@core/patterns/normalise';
 import { selectCodes, selectData, selectDocuments, selectStudy } from '../../state/study.selectors';
+import { NumberPart } from '../../ui/sentence/number-part';
 import { SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { Swatch } from '../../ui/swatch/swatch';
 import { AnalysisService } from '../../workers/analysis-service';
 import { CodersPart } from './coders-part';
-import { EvidenceSide, evidenceWords, type Behind } from './evidence-side';
+import { evidenceWords, type Behind } from './evidence-side';
 import { PatternDraft } from './pattern-draft';
-import { PatternHead } from './pattern-head';
+import { PatternPlace } from './pattern-place';
 import { RowsPart } from './rows-part';
 import type { TableOut } from './take-out';
 import { workedOut } from './worked-out';
@@ -35,8 +36,8 @@ const EVERYTHING = { by: 'everything' } as const;
     CdkFixedSizeVirtualScroll,
     CdkVirtualForOf,
     CdkVirtualScrollViewport,
-    EvidenceSide,
-    PatternHead,
+    NumberPart,
+    PatternPlace,
     RowsPart,
     SentencePart,
     Swatch,
@@ -160,11 +161,6 @@ export class FrequenciesView {
 
   protected set(change: Partial<FrequenciesAsked>): void {
     this.draft.set({ ...this.asked(), ...change });
-  }
-
-  protected setMinimum(typed: string): void {
-    const minimum = Math.max(0, Math.min(1e9, Math.floor(Number(typed))));
-    this.set({ minimum: Number.isFinite(minimum) ? minimum : 0 });
   }
 
   protected shown(line: Line, counting: Counting): string {

@@ -2,15 +2,25 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { MatMenuModule } from '@angular/material/menu';
 import type { AskedPattern } from '@core/model/pattern';
 import { KeptMenu } from '../../ui/kept-menu';
+import { ViewTabs } from '../../ui/view-tabs';
 import { AskedHere } from '../../ui/sentence/asked-here';
 import { KeptPatterns } from './kept-patterns';
-import { PatternTabs } from './pattern-tabs';
 import { TakeOut, type TableOut } from './take-out';
+
+/** The patterns there are, as the address names them. */
+const PATTERNS: readonly { readonly view: AskedPattern['pattern']; readonly name: string }[] = [
+  { view: 'frequencies', name: 'Frequencies' },
+  { view: 'cross-table', name: 'Cross-table' },
+  { view: 'together', name: 'Together' },
+  { view: 'weave', name: 'Weave' },
+  { view: 'saturation', name: 'Saturation' },
+  { view: 'words', name: 'Words' },
+];
 
 /** The heading line of a pattern: what it is, the other patterns, and what is kept and taken out. */
 @Component({
   selector: 'fl-pattern-head',
-  imports: [KeptMenu, MatMenuModule, PatternTabs],
+  imports: [KeptMenu, MatMenuModule, ViewTabs],
   providers: [AskedHere, KeptPatterns, TakeOut],
   template: `
     <header class="place-head">
@@ -22,7 +32,7 @@ import { TakeOut, type TableOut } from './take-out';
           >
         }
       }
-      <fl-pattern-tabs [here]="here()" />
+      <fl-view-tabs label="Parts of the patterns" [views]="views" [here]="here()" />
       <div class="end">
         <fl-kept-menu
           single="pattern"
@@ -32,13 +42,12 @@ import { TakeOut, type TableOut } from './take-out';
           (removed)="patterns.remove($event)"
         />
         <button class="act" (click)="patterns.keep(asked(), title())">Keep</button>
-        <button class="act" [matMenuTriggerFor]="out" [disabled]="!table()">Take out</button>
-        <mat-menu #out="matMenu">
-          <button mat-menu-item (click)="takeOut.csv(table()!)">As a table (CSV)</button>
-          <button mat-menu-item (click)="takeOut.xlsx(table()!)">As a workbook (XLSX), with group sizes and settings</button>
-          <button mat-menu-item (click)="takeOut.copy(table()!)">Copy the table</button>
-          <button mat-menu-item (click)="takeOut.copyMethod(table()!)">Copy a line on how it was counted</button>
-          <ng-content />
+        <button class="act" [matMenuTriggerFor]="ways" [disabled]="!out()">Take out</button>
+        <mat-menu #ways="matMenu">
+          <button mat-menu-item (click)="takeOut.csv(out()!)">As a table (CSV)</button>
+          <button mat-menu-item (click)="takeOut.xlsx(out()!)">As a workbook (XLSX), with group sizes and settings</button>
+          <button mat-menu-item (click)="takeOut.copy(out()!)">Copy the table</button>
+          <button mat-menu-item (click)="takeOut.copyMethod(out()!)">Copy a line on how it was counted</button>
         </mat-menu>
       </div>
     </header>
@@ -55,8 +64,8 @@ export class PatternHead {
   readonly title = input.required<string>();
   readonly asked = input.required<AskedPattern>();
   readonly out = input.required<TableOut | null>();
+  protected readonly views = PATTERNS;
   protected readonly patterns = inject(KeptPatterns);
   protected readonly takeOut = inject(TakeOut);
-  protected readonly table = computed(() => this.out());
   protected readonly kept = computed(() => this.patterns.of(this.asked()));
 }

@@ -8,18 +8,19 @@ import { counted } from '@core/text/counted';
 import { selectDocuments, selectStudy } from '../../state/study.selectors';
 import { Ways } from '../../state/ways';
 import { LineChart, type LinePoint } from '../../ui/charts/line-chart';
+import { NumberPart } from '../../ui/sentence/number-part';
 import { choicesOf, SentencePart } from '../../ui/sentence/sentence-part';
 import { AnalysisService } from '../../workers/analysis-service';
 import { GroupsPart } from './groups-part';
 import { PatternDraft } from './pattern-draft';
-import { PatternHead } from './pattern-head';
+import { PatternPlace } from './pattern-place';
 import type { TableOut } from './take-out';
 import { workedOut } from './worked-out';
 
 /** Whether new documents still bring new codes: document by document, and by the method of base and run, also within groups. */
 @Component({
   selector: 'fl-saturation',
-  imports: [GroupsPart, LineChart, PatternHead, RouterLink, SentencePart],
+  imports: [GroupsPart, LineChart, NumberPart, PatternPlace, RouterLink, SentencePart],
   templateUrl: './saturation-view.html',
   styleUrls: ['./pattern.scss', './saturation-view.scss'],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -98,16 +99,6 @@ export class SaturationView {
 
   protected set(change: Partial<SaturationAsked>): void {
     this.draft.set({ ...this.asked(), ...change });
-  }
-
-  protected setNumber(which: 'base' | 'run', typed: string): void {
-    const number = Math.max(1, Math.min(1_000, Math.floor(Number(typed))));
-    this.set({ [which]: Number.isFinite(number) ? number : 1 });
-  }
-
-  protected setThreshold(typed: string): void {
-    const percent = Math.max(0, Math.min(100, Number(typed)));
-    this.set({ threshold: Number.isFinite(percent) ? percent / 100 : 0 });
   }
 
   protected read(documentId: string): void {

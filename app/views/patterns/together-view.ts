@@ -9,14 +9,15 @@ import { FEW_EXPECTED, residual, shownNumber } from '@core/patterns/normalise';
 import { counted } from '@core/text/counted';
 import type { Hit } from '@core/queries/evaluate';
 import { selectCodes, selectData, selectStudy } from '../../state/study.selectors';
+import { NumberPart } from '../../ui/sentence/number-part';
 import { SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { Swatch } from '../../ui/swatch/swatch';
 import { AnalysisService } from '../../workers/analysis-service';
 import { CodersPart } from './coders-part';
-import { EvidenceSide, type Behind } from './evidence-side';
+import type { Behind } from './evidence-side';
 import { NumberTable, type CellAt, type TableCell, type TableHead } from './number-table';
 import { PatternDraft } from './pattern-draft';
-import { PatternHead } from './pattern-head';
+import { PatternPlace } from './pattern-place';
 import { RowsPart } from './rows-part';
 import { shadeOf } from './shades';
 import type { TableOut } from './take-out';
@@ -34,7 +35,7 @@ const SAID: Readonly<Record<TogetherAsked['by'], string>> = {
 /** Which codes go together: as a table, and as lists of the strongest pairs and of those that never meet. */
 @Component({
   selector: 'fl-together',
-  imports: [CodersPart, EvidenceSide, NumberTable, PatternHead, RowsPart, SentencePart, Swatch],
+  imports: [CodersPart, NumberTable, NumberPart, PatternPlace, RowsPart, SentencePart, Swatch],
   templateUrl: './together-view.html',
   styleUrls: ['./pattern.scss', './together-view.scss'],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -218,11 +219,6 @@ export class TogetherView {
 
   protected set(change: Partial<TogetherAsked>): void {
     this.draft.set({ ...this.asked(), ...change });
-  }
-
-  protected setCount(typed: string): void {
-    const count = Math.max(0, Math.min(1_000, Math.floor(Number(typed))));
-    this.set({ within: { ...this.asked().within, count: Number.isFinite(count) ? count : 1 } });
   }
 
   protected open(one: string, other: string): void {

@@ -13,7 +13,7 @@ import type { Offer } from '../../ui/sentence/choose-several';
 import { Swatch } from '../../ui/swatch/swatch';
 import { AnalysisService } from '../../workers/analysis-service';
 import { PatternDraft } from './pattern-draft';
-import { PatternHead } from './pattern-head';
+import { PatternPlace } from './pattern-place';
 import { RowsPart } from './rows-part';
 import type { TableOut } from './take-out';
 import { workedOut } from './worked-out';
@@ -39,7 +39,7 @@ interface At {
 /** Documents as threads by code, from their first word to their last, with who speaks below. */
 @Component({
   selector: 'fl-weave',
-  imports: [ChosenOf, PatternHead, RowsPart, SentencePart, Swatch],
+  imports: [ChosenOf, PatternPlace, RowsPart, SentencePart, Swatch],
   templateUrl: './weave-view.html',
   styleUrls: ['./pattern.scss', './weave-view.scss'],
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -11,11 +11,12 @@ import { Ways } from '../../state/ways';
 import { NO_SEARCH, WordsDraft } from '../../state/words-draft';
 import { Ask } from '../../ui/dialogs/ask';
 import { Icon } from '../../ui/icon/icon';
+import { NumberPart } from '../../ui/sentence/number-part';
 import { SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { AnalysisService } from '../../workers/analysis-service';
 import { GroupsPart } from './groups-part';
 import { PatternDraft } from './pattern-draft';
-import { PatternHead } from './pattern-head';
+import { PatternPlace } from './pattern-place';
 import type { TableOut } from './take-out';
 import { workedOut } from './worked-out';
 
@@ -27,7 +28,7 @@ const [SMALLEST, LARGEST] = [12, 40];
 /** Words and runs of words: how often, in how many documents, and what is typical of one group. A word leads to where it stands. */
 @Component({
   selector: 'fl-word-counts',
-  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, GroupsPart, Icon, PatternHead, SentencePart],
+  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, GroupsPart, Icon, NumberPart, PatternPlace, SentencePart],
   templateUrl: './word-counts-view.html',
   styleUrls: ['./pattern.scss', './word-counts-view.scss'],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -145,11 +146,6 @@ export class WordCountsView {
   protected setKey(key: string): void {
     const { typical } = this.asked();
     if (typical) this.set({ typical: { ...typical, key } });
-  }
-
-  protected setMinimum(typed: string): void {
-    const minimum = Math.max(1, Math.min(1e9, Math.floor(Number(typed))));
-    this.set({ minimum: Number.isFinite(minimum) ? minimum : 1 });
   }
 
   /** Leaves a word out from now on. */

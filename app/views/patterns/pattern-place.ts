@@ -1,0 +1,43 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import type { AskedPattern } from '@core/model/pattern';
+import { EvidenceSide, type Behind } from './evidence-side';
+import { PatternHead } from './pattern-head';
+import type { TableOut } from './take-out';
+import type { WorkedOut } from './worked-out';
+
+/** What all patterns have: the heading, the sentence, what is shown or why it is not, how far it is, and what stands behind a number. */
+@Component({
+  selector: 'fl-pattern-place',
+  imports: [EvidenceSide, PatternHead],
+  template: `
+    <div class="place">
+      <fl-pattern-head [here]="asked().pattern" [title]="title()" [asked]="asked()" [out]="out()" />
+      <div class="beside" [class.two]="behind()">
+        <div class="body" [attr.aria-busy]="work().pending()">
+          <div class="sentence"><ng-content select="[sentence]" /></div>
+          @if (work().trouble(); as trouble) {
+            <p class="trouble" role="alert">This could not be worked out: {{ trouble }}</p>
+          }
+          <div class="shown" [hidden]="work().trouble()"><ng-content /></div>
+          @if (work().progress(); as share) {
+            <p class="second counting" role="status">Counting, {{ (share * 100).toFixed(0) }} %</p>
+          }
+        </div>
+        @if (behind(); as behind) {
+          <fl-evidence-side [behind]="behind" (closed)="closed.emit()" />
+        }
+      </div>
+    </div>
+  `,
+  styleUrl: './pattern-place.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PatternPlace {
+  readonly title = input.required<string>();
+  readonly asked = input.required<AskedPattern>();
+  readonly out = input.required<TableOut | null>();
+  readonly work = input.required<WorkedOut<unknown>>();
+  /** What stands behind the number that is open. */
+  readonly behind = input<Behind | null>(null);
+  readonly closed = output<void>();
+}
