@@ -236,7 +236,9 @@ test('looks at two conditions at once in every place, keeps them, and goes back 
   await expect(page.getByText(`leaves, of ${narrow.toLocaleString('en')}`)).toBeVisible();
   await page.getByRole('link', { name: 'Words', exact: true }).click();
   await page.getByLabel('Words to look for').fill('boat');
-  const hits = async () => Number((await page.locator('[data-summary]').textContent())!.replace(/,/g, '').match(/\d+/)![0]);
+  // the number once all are found
+  const hits = async () =>
+    Number(/^([\d,]+) hits? in [\d,]+ documents?$/.exec((await page.locator('[data-summary]').textContent())!)?.[1]!.replace(',', ''));
   await expect.poll(hits).toBeGreaterThan(0);
   const few = await hits();
   await page.getByRole('button', { name: 'look at all' }).click();

@@ -292,20 +292,25 @@ test('clips of a code go out as one sound with a list, as subtitles and as times
     .or(page.getByRole('button', { name: /^Passages/ }))
     .first()
     .click();
-  const take = (name: RegExp) =>
+  const take = (form: RegExp, name: RegExp) =>
     filum.download(async () => {
       await page.getByRole('button', { name: 'Take clips out' }).click();
-      await page.getByRole('menuitem', { name }).click();
-    });
-  const sound = await take(/as one sound/);
+      await page.getByRole('menuitem', { name: form }).click();
+    }, name);
+  // the sound comes with its list
+  const [sound, list] = await Promise.all([
+    take(/as one sound/, /\.wav$/),
+    page.waitForEvent('download', (one) => /list\.csv$/.test(one.suggestedFilename())),
+  ]);
+  expect(list.suggestedFilename()).toBe('The queue as a meeting place – list.csv');
   expect(sound.bytes.subarray(0, 4).toString()).toBe('RIFF');
   // three clips of 4.9, 3.6 and 1.2 seconds with silence between them, 16 bits at 22,050 Hz
   expect(sound.bytes.length / 2 / 22_050).toBeGreaterThan(9);
-  const subtitles = await take(/subtitles/);
+  const subtitles = await take(/subtitles/, /\.vtt$/);
   expect(subtitles.bytes.toString()).toMatch(
     /^WEBVTT\n\n1\n00:01:00\.\d{3} --> 00:01:0\d\.\d{3}\n\[The queue as a meeting place\]\nWell, this\.\n/,
   );
-  expect((await take(/table of times/)).bytes.toString()).toContain('The queue as a meeting place');
+  expect((await take(/table of times/, /times\.csv$/)).bytes.toString()).toContain('The queue as a meeting place');
   // codes with few passages, so that they stand on the first page of the evidence
   await page.getByRole('treeitem', { name: /You get used to it/ }).click();
   await page.getByRole('button', { name: 'Play', exact: true }).first().click();

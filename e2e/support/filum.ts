@@ -129,8 +129,9 @@ export class Filum {
     await expect(this.page.locator('[data-passages]')).toHaveText(count === 1 ? '1 passage' : `${count} passages`);
   }
 
-  async download(action: () => Promise<void>): Promise<{ name: string; bytes: Buffer; path: string }> {
-    const waiting = this.page.waitForEvent('download');
+  /** @param name what the file is called, where an action or the one before it saves several */
+  async download(action: () => Promise<void>, name = /./): Promise<{ name: string; bytes: Buffer; path: string }> {
+    const waiting = this.page.waitForEvent('download', (one) => name.test(one.suggestedFilename()));
     await action();
     const download = await waiting;
     const path = await download.path();

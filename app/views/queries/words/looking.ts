@@ -30,6 +30,8 @@ export class Looking {
   readonly more = signal(false);
   /** Share done; null when nothing is looked for. */
   readonly progress = signal<number | null>(null);
+  /** Whether what is shown are the first hits, and the rest is still being looked for. */
+  readonly looksOn = signal(false);
   readonly asked = computed(() => this.draft.search().typed.trim() !== '');
 
   constructor() {
@@ -68,7 +70,7 @@ export class Looking {
       for (const hit of some) found.push(hit);
       if (!shown) this.more.set(false);
       // the first are shown at once, the rest as often as the eye can follow
-      if (!shown) this.show([...found], null);
+      if (!shown) this.show([...found], null, [], true);
       shown = true;
     };
     const answer = await this.analysis.findWords(
@@ -99,7 +101,8 @@ export class Looking {
     if (!signal.aborted) this.progress.set(share < 1 ? share : null);
   }
 
-  private show(hits: readonly FoundHit[], trouble: string | null, elsewhere: readonly FoundElsewhere[] = []): void {
+  private show(hits: readonly FoundHit[], trouble: string | null, elsewhere: readonly FoundElsewhere[] = [], more = false): void {
+    this.looksOn.set(more);
     this.elsewhere.set(elsewhere);
     this.hits.set(hits);
     this.trouble.set(trouble);

@@ -96,7 +96,7 @@ export class Words {
     const first = this.looking.more() ? 'the first ' : '';
     if (this.draft.where() === 'writing') return first + counted(this.looking.elsewhere().length, 'place');
     const hits = this.hits();
-    return `${first}${counted(hits.length, 'hit')} in ${counted(new Set(hits.map((hit) => hit.documentId)).size, 'document')}`;
+    return `${first}${counted(hits.length, 'hit')} in ${counted(new Set(hits.map((hit) => hit.documentId)).size, 'document')}${this.looking.looksOn() ? ' so far' : ''}`;
   });
   protected readonly matches: readonly Choice<WordMatch>[] = [
     { value: 'whole words', name: 'whole words' },
