@@ -171,7 +171,7 @@ test('the log reads as sentences by day, filtered, with own entries, what was th
   await expect(log).toContainText('We keep Worry for what is to come.');
   await filum.accessible();
   await page.getByLabel('The study at the end of a day').fill('2026-01-01');
-  await expect(page.getByRole('region', { name: 'The study then' })).toContainText('1,010 passages with 1,317 codings');
+  await expect(page.getByRole('region', { name: 'The study then' })).toContainText('1,173 passages with 1,551 codings');
   await page.getByRole('button', { name: 'Export' }).click();
   const csv = await filum.download(() => page.getByRole('menuitem', { name: 'what is shown as CSV' }).click());
   const lines = csv.bytes.toString('utf8').trim().split('\r\n');

@@ -122,7 +122,7 @@ test('a study is deleted only after naming what goes, with a study file offered'
   await page.getByRole('button', { name: 'Filum: all studies' }).click();
   await page.getByRole('button', { name: 'Delete The Last Ferry' }).click();
   const dialog = page.getByRole('dialog');
-  await expect(dialog).toContainText(/82 documents with 1,317 codings, 40 codes, 16 memos and the log/);
+  await expect(dialog).toContainText(/82 documents with 1,551 codings, 40 codes, 16 memos and the log/);
   await expect(dialog).toContainText('No study file has been exported yet.');
   const file = await filum.download(() => dialog.getByRole('button', { name: 'Save a study file first' }).click());
   expect(file.name).toBe('The Last Ferry.filum');

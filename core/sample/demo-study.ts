@@ -19,6 +19,8 @@ import { packPassages } from '../passages/columns';
 import { composeText, type DraftParagraph } from '../text/draft-text';
 import { labelsOf, speakersIn } from '../text/speakers';
 import { DEMO_STUDY_ID } from './demo-study-id';
+import { addCodings, addStretches, type CodingRow, type StretchRow } from './demo-codings';
+import { demoKept } from './demo-kept';
 import { addMedia, demoMediaFiles, type DemoSoFar } from './demo-media';
 import { readMarked, type MarkedSource } from './marked-text';
 
@@ -51,7 +53,7 @@ export const DEMO_SOURCES = {
   ].map((name) => `marked/${name}.txt`),
   secondCoder: ['marked/03-shona-adair.second-coder.txt', 'marked/16-focus-group-parents.second-coder.txt'],
   structured: ['01', '02', '03', '04', '05', '06'].map((number) => `structured/pier-${number}.txt`),
-  tables: ['codebook.csv', 'participants.csv', 'survey.csv'],
+  tables: ['codebook.csv', 'participants.csv', 'survey.csv', 'codings.csv', 'stretches.csv'],
   memos: ['memos.json'],
   media: ['media/media.json', 'media/pier-01.vtt'],
 } as const;
@@ -118,9 +120,18 @@ class DemoBuilder {
       texts: this.texts,
       passages: this.passages,
       source: (path) => this.source(path),
-      codeOf: (key) => this.codeByKey.get(key)!.id,
+      codeOf: (key) => this.keyed(key).id,
     };
     addMedia(soFar, pictures.id);
+    const memos = this.buildMemos();
+    addCodings({ ...soFar, coders: [this.mara, this.jon] }, this.table('codings.csv') as readonly CodingRow[]);
+    addStretches(soFar, this.cases, this.table('stretches.csv') as readonly StretchRow[]);
+    const kept = demoKept({
+      newId: this.newId,
+      code: soFar.codeOf,
+      category: (name) => this.codes.find((one) => one.name === name && one.parentId === null)!.id,
+      attribute: (name) => this.attributes.get(name)!.id,
+    });
     const base = emptyState({
       id: DEMO_STUDY_ID,
       title: 'The Last Ferry',
@@ -142,7 +153,10 @@ class DemoBuilder {
         question: byId(this.questions),
         attribute: byId([...this.attributes.values()]),
         code: byId(this.codes),
-        memo: byId(this.buildMemos()),
+        memo: byId(memos),
+        search: byId(kept.searches),
+        query: byId(kept.queries),
+        pattern: byId(kept.patterns),
       },
       passages: Object.fromEntries(
         [...this.passages].map(([id, passages]) => [
@@ -299,13 +313,17 @@ class DemoBuilder {
     const passages = source.marks.map(({ start, end, keys }, at): Passage => {
       const createdAt = begun + at * MINUTE;
       const codings = keys.map((key) => {
-        const code = this.codeByKey.get(key);
-        if (!code) throw new Error(`${quoted(document.title)} is marked with “${key}”, which the codebook does not have.`);
-        return { codeId: code.id, coderId: coder.id, createdAt };
+        return { codeId: this.keyed(key).id, coderId: coder.id, createdAt };
       });
       return { id: this.newId(), documentId: document.id, start, end, comment: '', coderId: coder.id, createdAt, codings };
     });
     this.passages.set(document.id, [...(this.passages.get(document.id) ?? []), ...passages]);
+  }
+
+  private keyed(key: string): Code {
+    const code = this.codeByKey.get(key);
+    if (!code) throw new Error(`Something is coded with ${quoted(key)}, which the codebook does not have.`);
+    return code;
   }
 
   private buildStructured(path: string): void {

@@ -124,6 +124,22 @@ describe('the demo study', () => {
     expect(described.belongsTo).toBe(pictures[2]!.id);
   });
 
+  it('has passages over paragraphs, touching one another and in what the interviewer says, and stretches that are somebody’s', () => {
+    const places = (title: string) => unpackPassages(bundle.state.passages[titled(title).id]!);
+    const text = (title: string) => bundle.texts.get(titled(title).id)!.text;
+    expect(places('Interview 12').filter(({ start, end }) => text('Interview 12').slice(start, end).includes('\n')).length).toBe(2);
+    expect(places('Interview 12').some(({ start, end }) => text('Interview 12').slice(start, end) === 'You can swear.')).toBeTrue();
+    const dot = places('At the pier – Dot');
+    expect(dot.some(({ end }) => dot.some(({ start }) => start === end))).toBeTrue();
+    const owners = Object.values(tables.case).filter(({ stretches }) => stretches.length > 0);
+    expect(owners.map(({ name }) => name)).toEqual(
+      jasmine.arrayWithExactContents(['Hamish Brock', 'Wendy Cass', 'Callum Rigg', 'Peter Loam']),
+    );
+  });
+
+  it('keeps searches, queries and patterns', () =>
+    expect([tables.search, tables.query, tables.pattern].map((one) => Object.keys(one).length)).toEqual([2, 2, 3]));
+
   it('has memos about codes and documents, with dated entries', () => {
     const memos = Object.values(tables.memo);
     expect(memos.length).toBe(16);
