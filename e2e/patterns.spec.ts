@@ -129,7 +129,7 @@ test('frequencies, pairs and saturation open to what they count', async ({ page 
   await page.getByRole('link', { name: 'Saturation', exact: true }).click();
   await expect(page.locator('[data-met]')).toContainText('met with');
   await page.getByLabel('Threshold in percent').fill('0');
-  await page.getByLabel('Documents in a run').fill('60');
+  await page.getByLabel('Documents in a run').fill('200');
   await page.getByLabel('Documents in a run').press('Enter');
   await expect(page.locator('[data-met]')).toContainText('Too few coded documents to say');
 });

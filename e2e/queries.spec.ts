@@ -48,7 +48,7 @@ test('any finds more than all, and none takes away; each part says what it leave
   await turn('any of', 'none of');
   await expect.poll(count).toBeLessThan(any);
   const left = await count();
-  await expect(page.locator('fl-condition-list .count')).toHaveText([String(any), String(any), /^\d+$/, String(left)]);
+  await expect(page.locator('fl-condition-list .count')).toHaveText([String(any), String(any), /^[\d,]+$/, String(left)]);
   await filum.accessible();
   await page.getByRole('button', { name: 'Take away part 2' }).click();
   await turn('in one list', 'side by side by home');
@@ -179,20 +179,20 @@ test('words are found, swept with a code, gone through one by one, and all of it
   const swept = page.getByRole('link', { name: /^Swept/ });
   await expect(swept).toHaveText(new RegExp(`Swept\\s*${found}`));
   await swept.click();
-  await expect(summary()).toHaveText(`${found} passages left to be looked at`);
+  await expect(summary()).toHaveText(new RegExp(`^${found} passages left to be looked at`));
   await expect(page.locator('article mark')).toContainText('last boat');
   await filum.accessible();
   await page.keyboard.press('k');
-  await expect(summary()).toContainText(`${found - 1} passages left`);
+  await expect(summary()).toHaveText(new RegExp(`^${found - 1} passages? left`));
   await page.keyboard.press('d');
-  await expect(summary()).toContainText(`${found - 2} passages left`);
+  await expect(summary()).toHaveText(new RegExp(`^${found - 2} passages? left`));
   const words = (await page.locator('article mark').textContent())!;
   await page.keyboard.press('l');
   await expect(page.locator('article mark')).not.toHaveText(words);
   // broken off, and taken up after a reload where it was left
   await filum.saved();
   await page.reload();
-  await expect(summary()).toContainText(`${found - 2} passages left`);
+  await expect(summary()).toHaveText(new RegExp(`^${found - 2} passages? left`));
   for (let steps = 4; steps > 0; steps--) await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('Nothing waits to be looked at')).toBeVisible();
   await page.getByRole('link', { name: 'Words' }).click();
@@ -217,7 +217,7 @@ test('looks at two conditions at once in every place, keeps them, and goes back 
   await panel.getByRole('button', { name: /^Find a value/ }).click();
   await page.getByRole('dialog', { name: 'Find a value' }).getByRole('checkbox', { name: 'Saltpans' }).check();
   await page.keyboard.press('Escape');
-  await expect(left).toContainText('37 of 82 documents');
+  await expect(left).toContainText('38 of 82 documents');
   await panel.getByRole('button', { name: 'and', exact: true }).click();
   await page.getByRole('menuitem', { name: 'are spoken by' }).click();
   await expect(panel.locator('.count')).toHaveCount(6);

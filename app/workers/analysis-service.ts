@@ -24,10 +24,21 @@ import type { FoundHit } from '@core/words/found-hit';
 import type { Analysis } from '@core/analysis/analysis';
 import type { Answer, FoundWords, GlossUse, Leaves } from '@core/analysis/messages';
 import type { CellKeys, PairEvidence } from '@core/analysis/pattern-requests';
-import type { FrequenciesAsked, GroupsAsked, SaturationAsked, TogetherAsked, WeaveAsked, WordsAsked } from '@core/model/pattern';
+import type {
+  AttributesAsked,
+  FrequenciesAsked,
+  GroupsAsked,
+  SaturationAsked,
+  SimilarityAsked,
+  TogetherAsked,
+  WeaveAsked,
+  WordsAsked,
+} from '@core/model/pattern';
 import type { CodePairs } from '@core/patterns/code-pairs';
 import type { Entry } from '@core/patterns/axis';
 import type { WordCounts } from '@core/patterns/word-counts';
+import type { AttributeCounts } from '@core/patterns/attribute-counts';
+import type { Similarity } from '@core/patterns/similarity/similarity';
 import type { Weave } from '@core/patterns/weave';
 import type { CodesOverDocuments } from '@core/patterns/codes-over-documents';
 import type { CellEvidence, CountedTable, CrossTable } from '@core/patterns/cross-table';
@@ -318,6 +329,16 @@ export class AnalysisService {
   /** Documents as threads; null if it was ended. */
   weave(state: StudyState, asked: WeaveAsked, at: AskedAt): Promise<Weave[] | null> {
     return this.request(state, at.signal, (remote, id) => remote.weave(id, proxy(at.progress), asked, at.scope));
+  }
+
+  /** How many cases or documents have which values; null if it was ended, `gone` where the attribute is. */
+  attributes(state: StudyState, asked: Pick<AttributesAsked, 'of' | 'against'>, at: AskedAt): Promise<AttributeCounts | 'gone' | null> {
+    return this.request(state, at.signal, (remote, id) => remote.attributes(id, proxy(at.progress), asked, at.scope, at.order));
+  }
+
+  /** How alike codes, documents or cases are; null if it was ended. */
+  similarity(state: StudyState, asked: Omit<SimilarityAsked, 'pattern' | 'clusters'>, at: AskedAt): Promise<Similarity | null> {
+    return this.request(state, at.signal, (remote, id) => remote.similarity(id, proxy(at.progress), asked, at.scope, at.order));
   }
 
   /** New codes document by document; null if it was ended. */

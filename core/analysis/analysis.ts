@@ -47,6 +47,8 @@ export function analysisOf(read: ReadTexts) {
     weave: patterns.weave.bind(patterns),
     wordCounts: patterns.wordCounts.bind(patterns),
     groups: patterns.groups.bind(patterns),
+    attributes: patterns.attributes.bind(patterns),
+    similarity: patterns.similarity.bind(patterns),
     codesOverDocuments: patterns.codesOverDocuments.bind(patterns),
   };
 }

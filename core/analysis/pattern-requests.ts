@@ -1,15 +1,29 @@
 import { hasText, type Document, type Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
-import type { FrequenciesAsked, GroupsAsked, RowsAsked, SaturationAsked, TogetherAsked, WeaveAsked, WordsAsked } from '../model/pattern';
+import type {
+  AttributesAsked,
+  FrequenciesAsked,
+  GroupsAsked,
+  RowsAsked,
+  SaturationAsked,
+  SimilarityAsked,
+  TogetherAsked,
+  WeaveAsked,
+  WordsAsked,
+} from '../model/pattern';
 import type { Scope } from '../model/scope';
 import type { StudyState } from '../model/study-state';
+import { CaseFinder } from '../passages/code-use';
 import { PairCounter, type CodePairs, type PairHit } from '../patterns/code-pairs';
 import { CodesByDocument, type CodesOverDocuments } from '../patterns/codes-over-documents';
 import { CrossCounter, type CellEvidence, type CountedTable, type CrossTable } from '../patterns/cross-table';
+import { attributeCounts, type AttributeCounts } from '../patterns/attribute-counts';
 import { foundAxisOf } from '../patterns/found-axis';
 import { groupAxisOf } from '../patterns/group-axis';
 import type { Entry } from '../patterns/axis';
+import { ProfileCounter } from '../patterns/similarity/profiles';
+import { similarityOf, type Similarity } from '../patterns/similarity/similarity';
 import { WordCounter, type WordCounts } from '../patterns/word-counts';
 import { weaveOf, type Weave } from '../patterns/weave';
 import type { Hit } from '../queries/evaluate';
@@ -50,6 +64,7 @@ export interface CellKeys {
 export class PatternRequests {
   private readonly tables = new Map<string, Counted<CrossCounter>>();
   private pairs: Counted<PairCounter> | null = null;
+  private profiles: Counted<ProfileCounter> | null = null;
 
   constructor(
     private readonly held: HeldStudy,
@@ -161,6 +176,56 @@ export class PatternRequests {
       );
       return { pairs, hits };
     });
+  }
+
+  /** How alike codes, documents or cases are, with a plan and a tree. @returns null if it was ended */
+  similarity(
+    id: number,
+    tell: Tell,
+    asked: Omit<SimilarityAsked, 'pattern' | 'clusters'>,
+    scope: Scope,
+    order: readonly Id[],
+  ): Promise<Similarity | null> {
+    return this.requests.run(
+      'similarity',
+      id,
+      async (running) => {
+        const { compared, rows, occurring, coders } = asked;
+        const profiled = { compared, rows, occurring, coders };
+        const known = this.profiles ?? undefined;
+        this.profiles = this.isOf(known, profiled, scope, order)
+          ? known
+          : await this.begin(profiled, scope, order, (narrowing) => new ProfileCounter(profiled, this.held.asked(), narrowing));
+        const counted = this.profiles;
+        await this.countNew(running, counted);
+        const present = compared === 'cases' ? await this.casesIn(running, counted.narrowing, counted.documents) : counted.documents;
+        return similarityOf(asked, counted.counter.result(this.columnsOf(counted)), this.held.tables, present);
+      },
+      tell,
+    );
+  }
+
+  /** How many cases or documents in scope have which values. @returns null if it was ended, and `gone` where the attribute is */
+  attributes(
+    id: number,
+    tell: Tell,
+    asked: Pick<AttributesAsked, 'of' | 'against'>,
+    scope: Scope,
+    order: readonly Id[],
+  ): Promise<AttributeCounts | 'gone' | null> {
+    return this.requests.run(
+      'attributes',
+      id,
+      async (running) => {
+        const { tables } = this.held;
+        const narrowing = this.held.narrowingTo(scope);
+        const documents = (await this.inScope(narrowing, order)).map((document) => document.id);
+        const of = tables.attribute[asked.of?.attributeId ?? '']?.of;
+        const ids = of === 'case' ? await this.casesIn(running, narrowing, documents) : documents;
+        return attributeCounts(asked, tables, ids) ?? 'gone';
+      },
+      tell,
+    );
   }
 
   /** New codes document by document, in each group. @returns null if it was ended */
@@ -337,6 +402,21 @@ export class PatternRequests {
       found.push(...some.filter((document) => narrowing.holds(document, texts.get(document.id) ?? null)));
     }
     return found;
+  }
+
+  /** The cases of which anything is in a scope. */
+  private async casesIn(running: Running, narrowing: Narrowing, documents: readonly Id[]): Promise<Id[]> {
+    const { finder, tables } = this.held.asked();
+    const found = new Set<Id>();
+    await this.held.eachDocument(
+      running,
+      documents,
+      (document) => !narrowing.isEverything && CaseFinder.needsText(document),
+      (_, document, text) => {
+        for (const id of narrowing.isEverything ? finder.in(document) : narrowing.casesIn(document, text)) found.add(id);
+      },
+    );
+    return [...found].filter((id) => Object.hasOwn(tables.case, id));
   }
 
   /** Counts the documents that changed since they were counted. @throws RequestEndedError */

@@ -34,6 +34,7 @@ import { movePassage, recode } from './reshape-passages';
 import { addSet, deleteSet } from './sets';
 import { addSorting, deleteSorting, groupsToCategories } from './sortings';
 import { joinDocuments, splitDocument } from './split-join';
+import { noteAbsence, takeAbsenceBack } from './absences';
 import { deletePattern, keepPattern } from './patterns';
 import { addProposition, deleteProposition, noteOnCase } from './propositions';
 import { deleteQuery, saveQuery } from './queries';
@@ -241,6 +242,40 @@ const ACTS: Readonly<Record<string, (bench: Bench, choice: Choice) => Command>> 
       { parts: [] },
       true,
     ),
+  'keep a similarity': ({ state }, [a, b, c]) =>
+    keepPattern(
+      `Alike ${a}`,
+      {
+        ...{ pattern: 'similarity', compared: 'cases', occurring: 'documents', by: 'counts', coders: 'together', clusters: 2 },
+        rows: { of: 'codes', codeIds: [one(state, 'code', a), one(state, 'code', b)], withUnder: false },
+        attributeIds: named(state, 'attribute', c),
+      },
+      { parts: [] },
+      true,
+    ),
+  'keep attributes': ({ state }, [a, b]) =>
+    keepPattern(
+      `Values ${a}`,
+      {
+        ...{ pattern: 'attributes', as: 'as they are', of: { attributeId: one(state, 'attribute', a) } },
+        against: named(state, 'attribute', b).map((attributeId) => ({ attributeId }))[0] ?? null,
+      },
+      { parts: [] },
+      true,
+    ),
+  'say that something is absent': ({ state }, [a, b, c]) =>
+    noteAbsence({
+      question: {
+        all: [
+          { carries: 'any', codes: { codeIds: [one(state, 'code', a)], setIds: [], withUnder: true }, reach: 'passage' },
+          { liesIn: { documentIds: [one(state, 'document', b)], folderIds: [], setIds: named(state, 'set', c) } },
+        ],
+      },
+      scope: { parts: [{ ofCases: named(state, 'case', c) }] },
+      title: `Absent ${a}`,
+      note: 'It was expected.',
+    }),
+  'take an absence back': ({ state }, [a]) => takeAbsenceBack(one(state, 'absence', a)),
   'delete a pattern': ({ state }, [a]) => deletePattern(one(state, 'pattern', a)),
   'make a proposition': ({ state }, [a, b]) =>
     addProposition({

@@ -135,6 +135,39 @@ export const WordsSchema = z.strictObject({
 });
 export type WordsAsked = z.infer<typeof WordsSchema>;
 
+/** What is compared with what, and where codes are said to occur. */
+export const COMPARED = ['codes', 'documents', 'cases'] as const;
+export const OCCURRING_IN = ['documents', 'cases', 'paragraphs'] as const;
+/** Presence is compared by Jaccard's coefficient, counts by the cosine. */
+export const COMPARED_BY = ['presence', 'counts'] as const;
+
+/** Parts that what is compared can be divided into. */
+export const MOST_CLUSTERS = 50;
+
+export const SimilaritySchema = z.strictObject({
+  pattern: z.literal('similarity'),
+  compared: z.enum(COMPARED),
+  /** The codes that are compared, or by which documents and cases are. */
+  rows: RowsSchema,
+  /** Where codes occur, where these are compared. */
+  occurring: z.enum(OCCURRING_IN),
+  by: z.enum(COMPARED_BY),
+  coders: z.enum(CODERS_COUNT),
+  /** Attributes by which documents or cases are compared as well. */
+  attributeIds: z.array(pointsTo('attribute')).max(100),
+  clusters: z.number().int().min(1).max(MOST_CLUSTERS),
+});
+export type SimilarityAsked = z.infer<typeof SimilaritySchema>;
+
+/** How many cases or documents have which value of an attribute, and of a second one with it. */
+export const AttributesSchema = z.strictObject({
+  pattern: z.literal('attributes'),
+  of: NestedSchema.nullable(),
+  against: NestedSchema.nullable(),
+  as: z.enum(['as they are', 'per row', 'per column', 'against expected']),
+});
+export type AttributesAsked = z.infer<typeof AttributesSchema>;
+
 /** A pattern with its settings. How each is worked out: `core/patterns`. */
 export const AskedPatternSchema = z.discriminatedUnion('pattern', [
   FrequenciesSchema,
@@ -143,6 +176,8 @@ export const AskedPatternSchema = z.discriminatedUnion('pattern', [
   WeaveSchema,
   SaturationSchema,
   WordsSchema,
+  SimilaritySchema,
+  AttributesSchema,
 ]);
 export type AskedPattern = z.infer<typeof AskedPatternSchema>;
 

@@ -1,4 +1,5 @@
 import type * as z from 'zod';
+import { AbsenceSchema } from './absence';
 import { AskedQuestionSchema } from './asked-question';
 import { AttributeSchema, CaseSchema } from './case';
 import { CodeSchema } from './code';
@@ -174,6 +175,7 @@ export const RECORDS = {
     whole: (proposition) => ({ ...proposition, notes: distinct(proposition.notes, (one) => one.caseId) }),
   }),
   pattern: entry({ schema: KeptPatternSchema, called: 'kept pattern', kept: 'row', file: 'patterns.json', since: 11 }),
+  absence: entry({ schema: AbsenceSchema, called: 'absence', kept: 'row', file: 'absences.json', since: 12 }),
 };
 
 export type RecordType = keyof typeof RECORDS;

@@ -17,8 +17,9 @@ import { RECORDS, type RecordType } from './records';
  * 10: kept scopes, word lists, kept searches, propositions; conditions that ask for cases; words looked for by a regular
  *    expression.
  * 11: kept patterns.
+ * 12: what was expected and not found; kept patterns of similarity and of attributes.
  */
-export const SCHEMA_VERSION = 11;
+export const SCHEMA_VERSION = 12;
 
 /** Records as they were stored, before they are known to fit the current schemas. */
 export type StoredRecords = Readonly<Record<string, readonly unknown[]>>;

@@ -9,7 +9,7 @@ import { bandName, bandOf } from './bands';
 import { casesPresent, ofCases } from './case-axis';
 
 /** A value on one level of nested attributes: what it is called, its key, and how it is ordered. */
-interface Step {
+export interface Step {
   readonly key: string;
   readonly name: string;
   /** Null for what is not known, which comes last. */
@@ -19,7 +19,7 @@ interface Step {
 const UNKNOWN: Step = { key: '?', name: 'not known', value: null };
 const NOBODY: Step = { key: '', name: 'of nobody', value: null };
 
-interface Level {
+export interface Level {
   readonly attribute: Attribute;
   stepOf(value: AttributeValue | undefined): Step;
 }
@@ -61,7 +61,8 @@ export function nestedAxis(nested: readonly Nested[], study: AskedStudy, documen
 
 const keyOf = (steps: readonly Step[]): string => JSON.stringify(steps.map((step) => step.key));
 
-function levelOf(attribute: Attribute, cuts: readonly (number | string)[]): Level {
+/** What values of an attribute are called, cut where that is asked. */
+export function levelOf(attribute: Attribute, cuts: readonly (number | string)[]): Level {
   if (cuts.length === 0)
     return {
       attribute,
@@ -89,4 +90,4 @@ function compareSteps(levels: readonly Level[], a: readonly Step[], b: readonly 
 }
 
 /** What is known stands before what is not, and that before what is nobody's. */
-const rank = (step: Step): number => (step === NOBODY ? 2 : step === UNKNOWN ? 1 : 0);
+export const rank = (step: Step): number => (step === NOBODY ? 2 : step === UNKNOWN ? 1 : 0);

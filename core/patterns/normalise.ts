@@ -24,7 +24,12 @@ export const FEW_CASES = 5;
  * (found − expected) ÷ √expected, with expected = row total × column total ÷ total.
  * @param row place of the row; one more than the last for all rows @param column likewise
  */
-export function shownCell({ columns, rows, counts, sizes }: CrossTable, row: number, column: number, as: ShownAs): ShownCell {
+export function shownCell(
+  { columns, rows, counts, sizes }: Pick<CrossTable, 'columns' | 'rows' | 'counts' | 'sizes'>,
+  row: number,
+  column: number,
+  as: ShownAs,
+): ShownCell {
   const width = columns.length + 1;
   const at = (r: number, c: number): number => counts[r * width + c]!;
   const [allRows, allColumns] = [rows.length, columns.length];

@@ -6,6 +6,7 @@ import { codePlace } from '../commands/passages';
 import { addMemo, linkMemo } from '../commands/memos';
 import { ownDocuments, ownStretch } from '../commands/cases';
 import { keepPattern } from '../commands/patterns';
+import { noteAbsence } from '../commands/absences';
 import { addProposition, noteOnCase } from '../commands/propositions';
 import { keepScope } from '../commands/scopes';
 import { keepSearch } from '../commands/searches';
@@ -95,6 +96,19 @@ export async function benchWithEverything(): Promise<Bench> {
     ),
   );
   bench.do(keepPattern('The thread of one', { pattern: 'weave', documentIds: [first.id, plan.id], rows, by: 'position' }, scope));
+  bench.do(
+    keepPattern(
+      'Who is like whom',
+      {
+        ...{ pattern: 'similarity', compared: 'cases', rows, occurring: 'documents', by: 'presence', coders: 'together' },
+        ...{ attributeIds: [attributeId], clusters: 2 },
+      },
+      scope,
+    ),
+  );
+  bench.do(keepPattern('How old', { pattern: 'attributes', of: { attributeId }, against: null, as: 'as they are' }, { parts: [] }));
+  const absent = { all: [carries(codes[0]!), { ofCases: [caseId] }] };
+  bench.do(noteAbsence({ question: absent, scope, title: 'Not found: Speed · Ellen', note: 'She would have spoken of it.' }));
   bench.do(belongTo([first.id], tape.id));
   bench.do(ownStretch(caseId, { documentId: tape.id, start: 10, end: 40 }, true));
   // a memo that is linked to everything there is, and speaks of it in its text

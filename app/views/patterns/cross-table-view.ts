@@ -3,11 +3,12 @@ import { Store } from '@ngrx/store';
 import type { CellKeys } from '@core/analysis/pattern-requests';
 import { COUNTED, EMPTY_SHOWN, SHOWN_AS, type CrossTableAsked } from '@core/model/pattern';
 import { nameOf, type Entry } from '@core/patterns/axis';
+import { absencesIn } from '@core/patterns/absence';
 import { cellQuestion } from '@core/patterns/cell-question';
 import type { CrossTable } from '@core/patterns/cross-table';
 import { FEW_CASES, FEW_EXPECTED, shownCell, shownNumber } from '@core/patterns/normalise';
 import { counted } from '@core/text/counted';
-import { selectCodes, selectData, selectStudy } from '../../state/study.selectors';
+import { selectCodes, selectData, selectScope, selectStudy } from '../../state/study.selectors';
 import { choicesOf, SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { AnalysisService } from '../../workers/analysis-service';
 import { CodersPart } from './coders-part';
@@ -54,6 +55,7 @@ export class CrossTableView {
   private readonly draft = inject(PatternDraft);
   private readonly data = this.store.selectSignal(selectData);
   private readonly study = this.store.selectSignal(selectStudy);
+  private readonly scope = this.store.selectSignal(selectScope);
   private readonly codes = this.store.selectSignal(selectCodes);
   protected readonly asked = this.draft.of('cross-table');
   protected readonly caseWord = computed(() => this.study()?.caseWord ?? 'case');
@@ -100,7 +102,8 @@ export class CrossTableView {
         ? 'What several coders marked over each other counts once.'
         : '';
     const sums = 'What is in several rows or columns counts once under “all”.';
-    return [`A dash: looked for, not found.`, SAID[as], together, sums].filter(Boolean).join(' ');
+    const absences = Object.keys(this.data()?.tables.absence ?? {}).length > 0 ? ' ∅: expected, not found.' : '';
+    return [`A dash: looked for, not found.${absences}`, SAID[as], together, sums].filter(Boolean).join(' ');
   });
 
   /** Lines found in the rows and columns of the count, as they are shown; before the table is turned. */
@@ -156,7 +159,16 @@ export class CrossTableView {
       note: table ? this.sizeWords(table, at) : '',
     }));
   });
+  /** What is marked as expected and not found, by the keys of its cell. */
+  private readonly absentAt = computed(() => {
+    const [data, scope, asked] = [this.data(), this.scope(), this.asked()];
+    const absences = Object.values(data?.tables.absence ?? {});
+    if (!data || absences.length === 0) return () => null;
+    const find = absencesIn(absences, scope);
+    return (keys: CellKeys) => find(cellQuestion(data, asked.rows, asked.columns, keys));
+  });
   protected readonly cellOf = computed(() => {
+    const absentAt = this.absentAt();
     const [table, { rows, columns }, turned, largest, { as }] = [
       this.work.shown(),
       this.lines(),
@@ -171,7 +183,9 @@ export class CrossTableView {
       const apart = one.entry === null || other.entry === null;
       const { value, count, expected } = this.cell(table, one.at, other.at);
       const words = value === null ? '' : as === 'presence' ? '•' : shownNumber(this.scaled(value), undefined, as !== 'as they are');
+      const absent = count === 0 && !apart && absentAt({ row: one.entry.key, column: other.entry.key }) !== null;
       const notes = [
+        absent ? 'expected, not found' : '',
         as === 'as they are' ? '' : `${shownNumber(this.scaled(count))} ${this.countingWords()}`,
         expected === undefined ? '' : `${shownNumber(expected)} expected${expected < FEW_EXPECTED ? ', too few to say much' : ''}`,
         value === null && count > 0 ? 'nothing to divide by' : '',
@@ -182,6 +196,7 @@ export class CrossTableView {
         empty: count === 0 && as !== 'against expected',
         ...(notes.length > 0 && { note: notes.join(', ') }),
         ...(apart && { apart: true }),
+        ...(absent && { absent }),
       };
     };
   });
@@ -204,9 +219,11 @@ export class CrossTableView {
     const { keys } = found;
     const nameOfKey = (entries: readonly Entry[], key: string | null, all: string): string =>
       key === null ? all : nameOf(entries.find((one) => one.key === key) ?? { key, path: ['gone'] });
+    const place = keys.column === null ? 'anywhere in scope' : `in ${nameOfKey(table.columns, keys.column, '')}`;
     return {
       title: nameOfKey(table.rows, keys.row, 'Any of them'),
-      where: `${keys.column === null ? 'anywhere in scope' : `in ${nameOfKey(table.columns, keys.column, '')}`} · ${evidenceWords(found.found, this.caseWord())}`,
+      place,
+      where: `${place} · ${evidenceWords(found.found, this.caseWord())}`,
       hits: found.found.hits,
       cases: found.found.cases,
       question: cellQuestion(data, this.asked().rows, this.asked().columns, keys),
@@ -261,10 +278,23 @@ export class CrossTableView {
             }),
           ],
         },
+        ...this.absencesOut(rows, columns),
       ],
       said: this.said(),
     };
   });
+
+  /** What is marked as expected and not found, with what was written of it. */
+  private absencesOut(rows: readonly Line[], columns: readonly Line[]): TableOut['sheets'][number][] {
+    const [absentAt, memos] = [this.absentAt(), this.data()?.tables.memo ?? {}];
+    const absent = rows.flatMap(({ entry: row }) =>
+      columns.flatMap(({ entry: column }) => {
+        const absence = row && column && absentAt({ row: row.key, column: column.key });
+        return absence ? [[nameOf(row), nameOf(column), memos[absence.memoId]?.entries.at(-1)?.text ?? '']] : [];
+      }),
+    );
+    return absent.length > 0 ? [{ name: 'Expected, not found', rows: [['', 'where', 'why'], ...absent] }] : [];
+  }
 
   protected set(change: Partial<CrossTableAsked>): void {
     this.draft.set({ ...this.asked(), ...change });

@@ -14,6 +14,7 @@ import { Ways } from '../../state/ways';
 import { Ask } from '../../ui/dialogs/ask';
 import { Evidence } from '../../ui/evidence/evidence';
 import { Icon } from '../../ui/icon/icon';
+import { AbsenceNote } from './absence-note';
 
 /** What stands behind a number of a pattern. */
 export interface Behind {
@@ -21,6 +22,8 @@ export interface Behind {
   readonly title: string;
   /** Where, and how it counts. */
   readonly where: string;
+  /** Where alone, in words. */
+  readonly place?: string;
   readonly hits: readonly Hit[];
   /** Cases of the passages. */
   readonly cases: readonly Id[];
@@ -44,7 +47,7 @@ export function evidenceWords({ hits, places, cases }: CellEvidence, caseWord: s
 /** The passages behind a number, beside the pattern, and where they lead. */
 @Component({
   selector: 'fl-evidence-side',
-  imports: [Evidence, Icon, MatMenuModule],
+  imports: [AbsenceNote, Evidence, Icon, MatMenuModule],
   template: `
     <header>
       <h2 dir="auto">{{ behind().title }}</h2>
@@ -68,7 +71,7 @@ export function evidenceWords({ hits, places, cases }: CellEvidence, caseWord: s
     @if (behind().hits.length > 0) {
       <fl-evidence [hits]="behind().hits" [headOf]="behind().headOf ?? none" (read)="read($event)" />
     } @else {
-      <p class="second nothing">Looked for here, and not found.</p>
+      <fl-absence-note [question]="behind().question" [title]="behind().title + ' · ' + (behind().place ?? behind().where)" />
     }
   `,
   styleUrl: './evidence-side.scss',

@@ -30,6 +30,8 @@ export interface TableCell {
   readonly shade: number | null;
   /** Nothing was found: shown as a dash. */
   readonly empty: boolean;
+  /** It is marked as expected: what was not found is missing. */
+  readonly absent?: boolean;
   /** What is said of it beyond its number. */
   readonly note?: string;
   /** It stands apart: a total, or a code's own count. */

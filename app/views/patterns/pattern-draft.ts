@@ -31,6 +31,12 @@ const BEGUN: { readonly [K in Kind]: AskedOf<K> } = {
     pattern: 'saturation',
     ...{ order: 'by when they were coded', groups: { by: 'everything' }, base: 4, run: 2, threshold: 0.05 },
   },
+  similarity: {
+    pattern: 'similarity',
+    rows: { of: 'codes', codeIds: null, withUnder: false },
+    ...{ compared: 'codes', occurring: 'documents', by: 'presence', coders: 'together', attributeIds: [], clusters: 4 },
+  },
+  attributes: { pattern: 'attributes', of: null, against: null, as: 'as they are' },
   words: { pattern: 'words', run: 1, forms: false, withoutStopWords: true, kept: [], left: [], minimum: 2 },
 };
 

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import type { AskedPattern } from '@core/model/pattern';
 import { KeptMenu } from '../../ui/kept-menu';
@@ -13,8 +13,10 @@ const PATTERNS: readonly { readonly view: AskedPattern['pattern']; readonly name
   { view: 'cross-table', name: 'Cross-table' },
   { view: 'together', name: 'Together' },
   { view: 'weave', name: 'Weave' },
+  { view: 'similarity', name: 'Similarity' },
   { view: 'saturation', name: 'Saturation' },
   { view: 'words', name: 'Words' },
+  { view: 'attributes', name: 'Attributes' },
 ];
 
 /** The heading line of a pattern: what it is, the other patterns, and what is kept and taken out. */
@@ -42,11 +44,16 @@ const PATTERNS: readonly { readonly view: AskedPattern['pattern']; readonly name
           (removed)="patterns.remove($event)"
         />
         <button class="act" (click)="patterns.keep(asked(), title())">Keep</button>
-        <button class="act" [matMenuTriggerFor]="ways" [disabled]="!out()">Take out</button>
+        <button class="act" [matMenuTriggerFor]="ways" [disabled]="!out()" (menuOpened)="drawn.set(picture()())">Take out</button>
         <mat-menu #ways="matMenu">
           <button mat-menu-item (click)="takeOut.csv(out()!)">As a table (CSV)</button>
           <button mat-menu-item (click)="takeOut.xlsx(out()!)">As a workbook (XLSX), with group sizes and settings</button>
           <button mat-menu-item (click)="takeOut.copy(out()!)">Copy the table</button>
+          @if (drawn(); as drawn) {
+            <button mat-menu-item (click)="takeOut.png(out()!, drawn)">As a picture in pixels (PNG)…</button>
+            <button mat-menu-item (click)="takeOut.svg(out()!, drawn)">As a drawing (SVG)…</button>
+            <button mat-menu-item (click)="takeOut.copyPicture(drawn)">Copy the picture</button>
+          }
           <button mat-menu-item (click)="takeOut.copyMethod(out()!)">Copy a line on how it was counted</button>
         </mat-menu>
       </div>
@@ -64,6 +71,9 @@ export class PatternHead {
   readonly title = input.required<string>();
   readonly asked = input.required<AskedPattern>();
   readonly out = input.required<TableOut | null>();
+  /** The picture that is drawn, where there is one. */
+  readonly picture = input.required<() => SVGSVGElement | null>();
+  protected readonly drawn = signal<SVGSVGElement | null>(null);
   protected readonly views = PATTERNS;
   protected readonly patterns = inject(KeptPatterns);
   protected readonly takeOut = inject(TakeOut);

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, inject, input, output } from '@angular/core';
 import type { AskedPattern } from '@core/model/pattern';
 import { EvidenceSide, type Behind } from './evidence-side';
 import { PatternHead } from './pattern-head';
@@ -11,8 +11,8 @@ import type { WorkedOut } from './worked-out';
   imports: [EvidenceSide, PatternHead],
   template: `
     <div class="place">
-      <fl-pattern-head [here]="asked().pattern" [title]="title()" [asked]="asked()" [out]="out()" />
-      <div class="beside" [class.two]="behind()">
+      <fl-pattern-head [here]="asked().pattern" [title]="title()" [asked]="asked()" [out]="out()" [picture]="picture" />
+      <div class="beside" [class.two]="behind() || beside()">
         <div class="body" [attr.aria-busy]="work().pending()">
           <div class="sentence"><ng-content select="[sentence]" /></div>
           @if (work().trouble(); as trouble) {
@@ -23,6 +23,7 @@ import type { WorkedOut } from './worked-out';
             <p class="second counting" role="status">Counting, {{ (share * 100).toFixed(0) }} %</p>
           }
         </div>
+        <ng-content select="[side]" />
         @if (behind(); as behind) {
           <fl-evidence-side [behind]="behind" (closed)="closed.emit()" />
         }
@@ -33,11 +34,16 @@ import type { WorkedOut } from './worked-out';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class PatternPlace {
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  /** The picture that is drawn, where one is. */
+  protected readonly picture = (): SVGSVGElement | null => this.host.querySelector<SVGSVGElement>('.shown svg[data-picture]');
   readonly title = input.required<string>();
   readonly asked = input.required<AskedPattern>();
   readonly out = input.required<TableOut | null>();
   readonly work = input.required<WorkedOut<unknown>>();
   /** What stands behind the number that is open. */
   readonly behind = input<Behind | null>(null);
+  /** Something else stands at its side. */
+  readonly beside = input(false);
   readonly closed = output<void>();
 }

@@ -1,7 +1,9 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { AttributesView } from './attributes-view';
 import { CrossTableView } from './cross-table-view';
 import { FrequenciesView } from './frequencies-view';
 import { SaturationView } from './saturation-view';
+import { SimilarityView } from './similarity-view';
 import { TogetherView } from './together-view';
 import { WeaveView } from './weave-view';
 import { WordCountsView } from './word-counts-view';
@@ -9,7 +11,7 @@ import { WordCountsView } from './word-counts-view';
 /** Patterns: what goes with what, and every number opens. */
 @Component({
   selector: 'fl-patterns',
-  imports: [CrossTableView, FrequenciesView, SaturationView, TogetherView, WeaveView, WordCountsView],
+  imports: [AttributesView, CrossTableView, FrequenciesView, SaturationView, SimilarityView, TogetherView, WeaveView, WordCountsView],
   template: `
     @switch (view()) {
       @case ('frequencies') {
@@ -20,6 +22,12 @@ import { WordCountsView } from './word-counts-view';
       }
       @case ('weave') {
         <fl-weave />
+      }
+      @case ('attributes') {
+        <fl-attributes />
+      }
+      @case ('similarity') {
+        <fl-similarity />
       }
       @case ('saturation') {
         <fl-saturation />

@@ -7,7 +7,12 @@ import { Notices } from '../../state/notices';
 import { StudySession } from '../../state/study-session';
 import { selectScope, selectStudy } from '../../state/study.selectors';
 import { saveFile } from '../../ui/save-file';
+import { Ask } from '../../ui/dialogs/ask';
 import { AskedHere } from '../../ui/sentence/asked-here';
+import { pngOf, svgOf } from './picture-out';
+
+const PICTURE_WIDTH = 1_600;
+const MOST_WIDE = 10_000;
 
 type Row = readonly (string | number)[];
 
@@ -27,6 +32,7 @@ export class TakeOut {
   private readonly session = inject(StudySession);
   private readonly notices = inject(Notices);
   private readonly here = inject(AskedHere);
+  private readonly ask = inject(Ask);
   private readonly study = this.store.selectSignal(selectStudy);
   private readonly scope = this.store.selectSignal(selectScope);
 
@@ -55,6 +61,49 @@ export class TakeOut {
     const clean = (cell: string): string => cell.replace(/[\t\n]/g, ' ');
     await navigator.clipboard.writeText(table.sheets[0]!.rows.map((row) => row.map((cell) => clean(String(cell))).join('\t')).join('\n'));
     this.notices.say('The table is copied.');
+  }
+
+  /** As a picture, as wide as the researcher says. */
+  async png(table: TableOut, drawn: SVGSVGElement): Promise<void> {
+    await this.sized('As a picture in pixels', async (width) => {
+      saveFile(`${this.nameOf(table)}.png`, await pngOf(svgOf(drawn, this.ground(), width), width), 'image/png');
+      this.note(table);
+    });
+  }
+
+  async svg(table: TableOut, drawn: SVGSVGElement): Promise<void> {
+    await this.sized('As a drawing', (width) => {
+      saveFile(`${this.nameOf(table)}.svg`, svgOf(drawn, this.ground(), width), 'image/svg+xml');
+      this.note(table);
+    });
+  }
+
+  async copyPicture(drawn: SVGSVGElement): Promise<void> {
+    const png = pngOf(svgOf(drawn, this.ground(), PICTURE_WIDTH), PICTURE_WIDTH);
+    await navigator.clipboard.write([new ClipboardItem({ 'image/png': png })]);
+    this.notices.say('The picture is copied.');
+  }
+
+  /** Asks how wide, and takes the picture out. */
+  private async sized(title: string, take: (width: number) => void | Promise<void>): Promise<void> {
+    let width = PICTURE_WIDTH;
+    const asked = await this.ask.keep(title, 'Width in pixels', String(PICTURE_WIDTH), 'Take it out', (typed) => {
+      width = Number(typed);
+      return Number.isInteger(width) && width >= 100 && width <= MOST_WIDE
+        ? null
+        : `Type a whole number from 100 to ${MOST_WIDE.toLocaleString()}.`;
+    });
+    if (asked === null) return;
+    try {
+      await take(width);
+    } catch (error) {
+      this.notices.refuse(error instanceof Error ? error.message : String(error));
+    }
+  }
+
+  /** The paper of the theme: a picture looks as it does here. */
+  private ground(): string {
+    return getComputedStyle(document.documentElement).getPropertyValue('--surface').trim() || '#fff';
   }
 
   /** A line of method for a paper. */

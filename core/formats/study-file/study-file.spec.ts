@@ -265,6 +265,16 @@ describe('the study file', () => {
     expect(checkStudy(state, texts)).toEqual([]);
   });
 
+  it('of version 11 opens as it was, with its kept patterns, and nothing that was expected and not found', async () => {
+    const { state, texts } = await studyFileOf(11);
+    expect(Object.values(state.tables.pattern).map((one) => [one.name, one.asked.pattern])).toEqual([
+      ['Who talks of what', 'cross-table'],
+      ['The thread of one', 'weave'],
+    ]);
+    expect(state.tables.absence).toEqual({});
+    expect(checkStudy(state, texts)).toEqual([]);
+  });
+
   it('of version 6 opens as it was, every document a text that belongs to nothing', async () => {
     const { state, journal, texts, media } = await studyFileOf(6);
     expect(checkStudy(state, texts)).toEqual([]);

@@ -1,0 +1,119 @@
+import { hasText, type Document, type Text } from '../../model/document';
+import type { Id } from '../../model/ids';
+import type { PassageColumns } from '../../model/passage-columns';
+import type { SimilarityAsked } from '../../model/pattern';
+import { CaseFinder } from '../../passages/code-use';
+import type { AskedStudy } from '../../queries/asked-study';
+import type { Narrowing } from '../../queries/narrowing';
+import { entryFor, type Entry } from '../axis';
+import { foundAxisOf, type FoundAxis, type LookedAt } from '../found-axis';
+import { occurrencesOf } from '../occurrences';
+
+/** What each of some things has, and how often. */
+export interface Profiles {
+  readonly things: readonly Entry[];
+  /** Of each thing its features, by number, and how often it has each: never 0. */
+  readonly rows: readonly ReadonlyMap<number, number>[];
+}
+
+/** How often each code was found in the units of one document. */
+type Part = ReadonlyMap<string, ReadonlyMap<number, number>>;
+
+/**
+ * Says where codes occur (in documents, cases or paragraphs), or which codes documents or cases have: the same counts,
+ * read from either side. What counts as one is said by how coders count (`joinedByCoders`). A passage is in every
+ * paragraph it has a place in; in recordings and pictures there are none.
+ */
+export class ProfileCounter {
+  private readonly found: FoundAxis;
+  private readonly units: 'documents' | 'cases' | 'paragraphs';
+  private readonly parts = new WeakMap<PassageColumns, { readonly document: Document; readonly part: Part }>();
+
+  constructor(
+    private readonly asked: Pick<SimilarityAsked, 'compared' | 'rows' | 'occurring' | 'coders'>,
+    private readonly study: AskedStudy,
+    private readonly narrowing: Narrowing,
+  ) {
+    this.found = foundAxisOf(asked.rows, study);
+    this.units = asked.compared === 'codes' ? asked.occurring : asked.compared;
+  }
+
+  needsText(document: Document): boolean {
+    return (
+      hasText(document) &&
+      (this.units === 'paragraphs' ||
+        (this.units === 'cases' && CaseFinder.needsText(document)) ||
+        this.found.needsText(document) ||
+        this.narrowing.needsSpoken(document))
+    );
+  }
+
+  /** Whether nothing has changed in a document since it was counted. */
+  knows(columns: PassageColumns | null, document: Document): boolean {
+    return columns === null || this.parts.get(columns)?.document === document;
+  }
+
+  add(columns: PassageColumns | null, document: Document, text: Text | null): void {
+    if (columns && !this.knows(columns, document)) this.parts.set(columns, { document, part: this.partOf(columns, document, text) });
+  }
+
+  /** The profiles over some documents that were counted; what has nothing is not among them. */
+  result(documents: Iterable<PassageColumns>): Profiles {
+    const units = new Map<string, Map<number, number>>();
+    for (const columns of documents)
+      for (const [unit, entries] of this.parts.get(columns)?.part ?? []) {
+        const own = units.get(unit) ?? new Map<number, number>();
+        units.set(unit, own);
+        for (const [entry, count] of entries) own.set(entry, (own.get(entry) ?? 0) + count);
+      }
+    return this.asked.compared === 'codes' ? this.ofCodes([...units.values()]) : this.ofUnits(units);
+  }
+
+  private ofCodes(units: readonly ReadonlyMap<number, number>[]): Profiles {
+    const rows = this.found.entries.map(() => new Map<number, number>());
+    units.forEach((entries, unit) => {
+      for (const [entry, count] of entries) rows[entry]!.set(unit, count);
+    });
+    const some = [...rows.keys()].filter((at) => rows[at]!.size > 0);
+    return { things: some.map((at) => this.found.entries[at]!), rows: some.map((at) => rows[at]!) };
+  }
+
+  private ofUnits(units: ReadonlyMap<string, ReadonlyMap<number, number>>): Profiles {
+    const { document: documents, case: cases } = this.study.tables;
+    const named = [...units].flatMap(([id, row]): [Entry, ReadonlyMap<number, number>][] => {
+      const name = this.units === 'documents' ? documents[id]?.title : cases[id]?.name;
+      return name === undefined ? [] : [[entryFor(id, name), row]];
+    });
+    return { things: named.map(([entry]) => entry), rows: named.map(([, row]) => row) };
+  }
+
+  private partOf(all: PassageColumns, document: Document, text: Text | null): Part {
+    const part = new Map<string, Map<number, number>>();
+    const columns = this.narrowing.leftOf(all, document, text);
+    if (!columns) return part;
+    const here: LookedAt = { columns, document, text, spoken: text };
+    const found = this.found.in(here);
+    for (let entry = 0; entry < this.found.entries.length; entry++) {
+      const some = found[entry];
+      if (!some) continue;
+      for (const { rows, start, end } of occurrencesOf(columns, some, this.asked.coders))
+        for (const unit of this.unitsOf(here, rows, { start, end })) {
+          const entries = part.get(unit) ?? new Map<number, number>();
+          part.set(unit, entries.set(entry, (entries.get(entry) ?? 0) + 1));
+        }
+    }
+    return part;
+  }
+
+  /** The units that have an occurrence, each once. */
+  private unitsOf(
+    { columns, document, text }: LookedAt,
+    rows: readonly number[],
+    { start, end }: { readonly start: number; readonly end: number },
+  ): Iterable<Id> {
+    if (this.units === 'documents') return [document.id];
+    if (this.units === 'paragraphs')
+      return (text?.paragraphs ?? []).flatMap((one, at) => (one.start < end && start < one.end ? [`${document.id} ${at}`] : []));
+    return new Set(rows.flatMap((row) => this.study.finder.of(document, text, { start: columns.starts[row]!, end: columns.ends[row]! })));
+  }
+}
