@@ -296,4 +296,14 @@ test('in Memos and the log, at the desk, and in Queries', async () => {
   await entry('each age');
   await press(/^cut at/);
   await inDialog();
+  // not what is in no group: that is no question
+  await page.locator('.cell.none[aria-label*="under 20"], .cell.none[aria-label*="and over"]').first().click();
+  await press('Mark as expected…');
+  await inDialog();
+  await page.getByRole('link', { name: 'Similarity', exact: true }).click();
+  await expect(page.locator('.point').first()).toBeVisible();
+  await press('Take out');
+  await entry(/PNG/);
+  await inDialog();
+  await writeEverywhere(page, 'fl-similarity');
 });

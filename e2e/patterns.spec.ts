@@ -176,3 +176,69 @@ test('words are counted, left out by a click, held against a group, and lead to 
   await change(page, 'as a list', 'as a cloud');
   await expect(page.locator('.cloud button').first()).toBeVisible();
 });
+
+test('what is expected and not found is marked, and goes to the memos', async ({ page }) => {
+  const filum = await patterns(page);
+  const empty = cell(page, 'Counting the fare', 'Interview 03 – Shona Adair');
+  await expect(empty).toHaveText('–');
+  await empty.click();
+  await behind(page).getByRole('button', { name: 'Mark as expected…' }).click();
+  await page.getByRole('dialog').getByRole('textbox').fill('She crosses with the clinic, and never says what it costs.');
+  await page.getByRole('button', { name: 'Mark it' }).click();
+  await expect(empty).toHaveText('∅');
+  await filum.saved();
+  await page.reload();
+  await expect(empty).toHaveText('∅');
+  await empty.click();
+  await behind(page).getByRole('button', { name: 'Open the memo' }).click();
+  await expect(page.getByText('She crosses with the clinic, and never says what it costs.').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await filum.goTo('Patterns');
+  await expect(empty).toHaveText('–');
+});
+
+test('what is alike lies near, opens to its passages, and goes out as a picture', async ({ page }) => {
+  const filum = await patterns(page, 'Similarity');
+  const point = page.getByRole('button', { name: /^Getting help in time, part \d$/ });
+  await point.click();
+  await expect(behind(page).locator('[data-behind]')).toContainText(/places, marked as 101 passages/);
+  await filum.accessible();
+  await page.keyboard.press('ArrowRight');
+  await expect(point).not.toBeFocused();
+  const take = async (form: RegExp) =>
+    filum.download(async () => {
+      await page.getByRole('button', { name: 'Take out' }).click();
+      await page.getByRole('menuitem', { name: form }).click();
+      await page.getByLabel('Width in pixels').fill('1200');
+      await page.getByRole('button', { name: 'Take it out' }).click();
+    });
+  const svg = (await take(/SVG/)).bytes.toString();
+  expect(svg).toContain('width="1200"');
+  expect(svg).toContain('The queue as a meeting place');
+  expect(svg).not.toMatch(/var\(|class=/);
+  const png = (await take(/PNG/)).bytes;
+  expect([png.subarray(1, 4).toString(), png.readUInt32BE(16)]).toEqual(['PNG', 1200]);
+  await change(page, 'on a plan', 'as a tree');
+  await expect(page.locator('.leaf')).toHaveCount(32);
+  await filum.accessible();
+  await change(page, 'codes', 'participants');
+  await change(page, 'as a tree', 'as a list of the nearest');
+  await expect(page.getByRole('row', { name: /Moira Tennant/ }).first()).toContainText(/Kirsty Vane/);
+});
+
+test('attributes are counted alone and against each other, and each number opens to whom it counts', async ({ page }) => {
+  const filum = await patterns(page, 'Attributes');
+  await change(page, 'age', 'home of participants');
+  const saltpans = page.getByRole('button', { name: /^Saltpans: \d+$/ });
+  const count = Number(/\d+$/.exec((await saltpans.getAttribute('aria-label'))!)![0]);
+  await saltpans.click();
+  await expect(behind(page).getByRole('listitem')).toHaveCount(count);
+  await filum.accessible();
+  await change(page, 'nothing else', 'gender');
+  const women = cell(page, 'Saltpans', 'F');
+  const some = Number(await women.textContent());
+  await women.click();
+  await expect(behind(page).getByRole('listitem')).toHaveCount(some);
+  await change(page, 'as they are', 'per row');
+  await expect(women).toHaveText(((some / count) * 100).toFixed(1));
+});

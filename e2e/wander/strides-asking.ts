@@ -109,7 +109,10 @@ export const ASKING: readonly Stride[] = [
       const { page, dice, filum } = walk;
       await filum.goTo('Patterns');
       await page
-        .getByRole('link', { name: dice.one(['Frequencies', 'Cross-table', 'Together', 'Weave', 'Saturation', 'Words']), exact: true })
+        .getByRole('link', {
+          name: dice.one(['Frequencies', 'Cross-table', 'Together', 'Weave', 'Similarity', 'Saturation', 'Words', 'Attributes']),
+          exact: true,
+        })
         .click();
       await page.waitForTimeout(200);
       const parts = page.locator('.sentence fl-part .part');
@@ -122,7 +125,15 @@ export const ASKING: readonly Stride[] = [
       }
       await page.keyboard.press('Escape');
       await page.waitForTimeout(300);
-      await (await walk.any('[role=gridcell], .list button.number, .pairs button'))?.click();
+      await (await walk.any('[role=gridcell], .list button.number, .pairs button, .point, button.line'))?.click();
+      const expected = page.getByRole('button', { name: 'Mark as expected…' });
+      if (await expected.isVisible()) {
+        await expected.click();
+        await page.getByRole('dialog').getByRole('textbox').fill(dice.words(4));
+        await page.getByRole('dialog').getByRole('button', { name: 'Mark it' }).click();
+        await page.waitForTimeout(200);
+        if (await page.locator('mat-dialog-container').isVisible()) await page.keyboard.press('Escape');
+      }
       const kept = page.getByRole('button', { name: 'Kept patterns' });
       const then = dice.below(3);
       if (then === 0) {

@@ -23,6 +23,8 @@ import { Ask } from '../../ui/dialogs/ask';
       <p class="second">Looked for here, and not found.</p>
       @if (question(); as question) {
         <button class="act" (click)="mark(question)">Mark as expected…</button>
+      } @else {
+        <p class="second">What is in no group, and groups that no question asks for, cannot be marked as expected.</p>
       }
     }
   `,

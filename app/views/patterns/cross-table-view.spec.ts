@@ -80,9 +80,28 @@ describe('a cross-table on the screen', () => {
     expect(view.texts('fl-evidence-side h2')).toEqual(['Waiting']);
     expect(view.find('[data-behind]').textContent).toBe('in One · 2 passages, 1 participant');
     await view.click(cell('Worry', 'all')!);
-    await until(() => view.all('.nothing').length === 1);
+    await until(() => view.find('fl-absence-note').textContent!.includes('Looked for here, and not found.'));
     await view.click(view.button('Close the evidence'));
     expect(view.all('fl-evidence-side')).toEqual([]);
+  });
+
+  it('marks an empty cell as expected, with a memo, until it is taken back', async () => {
+    await view.click(cell('Worry', 'One')!);
+    await until(() => view.all('fl-absence-note').length === 1);
+    view.answers.text = 'She spoke of it at the door.';
+    await view.click(view.button('Mark as expected…'));
+    await until(() => cell('Worry', 'One')!.textContent === '∅');
+    expect(cell('Worry', 'One')!.getAttribute('aria-label')).toContain('expected, not found');
+    expect(view.find('fl-absence-note').textContent).toContain('She spoke of it at the door.');
+    expect([cell('Worry', 'Two')!.textContent, cell('Worry', 'all')!.textContent]).toEqual(['–', '–']);
+    // it was expected in all of the study, not in what is looked at now
+    TestBed.inject(Store).dispatch(ScopeActions.chosen({ scope: { parts: [{ ofCases: [ids['Case One']!] }] } }));
+    await settled();
+    expect(cell('Worry', 'One')!.textContent).toBe('–');
+    TestBed.inject(Store).dispatch(ScopeActions.chosen({ scope: { parts: [] } }));
+    await settled();
+    await view.click(view.button('No longer expected'));
+    expect(cell('Worry', 'One')!.textContent).toBe('–');
   });
 
   it('groups by bands of an attribute, turns, and shows rates with their group sizes', async () => {

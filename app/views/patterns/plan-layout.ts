@@ -7,6 +7,8 @@ const EDGE = 60;
 
 /** Points nearer than this would hide one another. */
 const APART = 26;
+/** With more than this many they have less room each. */
+const ROOMY = 120;
 const LABEL_HEIGHT = 15;
 
 /** Where something is drawn: its point, moved aside where another lies in the same place, and its name where there is room. */
@@ -58,17 +60,19 @@ export function tops(points: readonly { readonly x: number; readonly y: number }
 /** Pushes points that lie on one another apart, a little at a time, always in the same way. */
 function apart(truly: readonly { readonly x: number; readonly y: number }[]): { x: number; y: number }[] {
   const points = truly.map((one) => ({ ...one }));
-  for (let round = 0; round < 80; round++) {
+  const enough = APART * Math.min(1, Math.sqrt(ROOMY / points.length));
+  const rounds = Math.min(400, Math.ceil(20_000_000 / points.length ** 2));
+  for (let round = 0; round < rounds; round++) {
     let moved = false;
     for (let a = 0; a < points.length; a++)
       for (let b = a + 1; b < points.length; b++) {
         const [one, other] = [points[a]!, points[b]!];
         let [dx, dy] = [other.x - one.x, other.y - one.y];
         let distance = Math.hypot(dx, dy);
-        if (distance >= APART) continue;
+        if (distance >= enough) continue;
         // points in the very same place go round like seeds, so that none hides another
         if (distance < 0.01) [dx, dy, distance] = [Math.cos(b * 2.4), Math.sin(b * 2.4), 1];
-        const push = (APART - Math.min(distance, APART)) / 2 / distance;
+        const push = (enough - Math.min(distance, enough)) / 2 / distance;
         one.x -= dx * push;
         one.y -= dy * push;
         other.x += dx * push;
@@ -76,10 +80,10 @@ function apart(truly: readonly { readonly x: number; readonly y: number }[]): { 
         moved = true;
       }
     if (!moved) break;
-  }
-  for (const one of points) {
-    one.x = Math.max(14, Math.min(WIDTH - 14, one.x));
-    one.y = Math.max(16, Math.min(HEIGHT - 10, one.y));
+    for (const one of points) {
+      one.x = Math.max(14, Math.min(WIDTH - 14, one.x));
+      one.y = Math.max(16, Math.min(HEIGHT - 10, one.y));
+    }
   }
   return points;
 }
