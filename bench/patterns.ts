@@ -8,6 +8,8 @@ import { packPassages, unpackPassages } from '../core/passages/columns';
 import { PairCounter } from '../core/patterns/code-pairs';
 import { CrossCounter, type CountedTable } from '../core/patterns/cross-table';
 import { groupAxisOf } from '../core/patterns/group-axis';
+import { ProfileCounter } from '../core/patterns/similarity/profiles';
+import { similarityOf } from '../core/patterns/similarity/similarity';
 import { WordCounter } from '../core/patterns/word-counts';
 import { AskedStudy } from '../core/queries/asked-study';
 import { Narrowing } from '../core/queries/narrowing';
@@ -62,6 +64,7 @@ export async function benchPatterns(state: StudyState, texts: readonly Text[]): 
   ]);
   database.close();
 
+  benchSimilarity(state);
   benchWordCounts(state, texts);
   for (const documents of [100, 1_000, 10_000]) {
     const { state: sized } = buildLargeStudy({
@@ -125,6 +128,25 @@ function codePairs(state: StudyState, asked: TogetherAsked): { milliseconds: num
       for (let other = one + 1; other < entries.length; other++) sum += counts[one * entries.length + other]!;
   });
   return { milliseconds, sum };
+}
+
+/** Every code with every other by the documents they occur in, with the plan and the tree. */
+function benchSimilarity(state: StudyState): void {
+  const study = studyOf(state);
+  const asked = { compared: 'codes', rows: ROWS, occurring: 'documents', coders: 'together' } as const;
+  let things = 0;
+  const milliseconds = time(3, () => {
+    const counter = new ProfileCounter(asked, study, new Narrowing(EVERYTHING, study));
+    for (const columns of Object.values(state.passages)) counter.add(columns, state.tables.document[columns.documentId]!, null);
+    const profiles = counter.result(Object.values(state.passages));
+    things = similarityOf({ compared: 'codes', by: 'presence', attributeIds: [] }, profiles, state.tables, []).things.length;
+  });
+  report({
+    what: `similarity of ${things} codes, with plan and tree`,
+    value: milliseconds,
+    unit: 'ms',
+    promise: { words: 'under 1 s', kept: milliseconds < 1_000 },
+  });
 }
 
 function benchWordCounts(state: StudyState, texts: readonly Text[]): void {

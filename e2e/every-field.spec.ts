@@ -305,5 +305,4 @@ test('in Memos and the log, at the desk, and in Queries', async () => {
   await press('Take out');
   await entry(/PNG/);
   await inDialog();
-  await writeEverywhere(page, 'fl-similarity');
 });

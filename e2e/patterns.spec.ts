@@ -242,3 +242,19 @@ test('attributes are counted alone and against each other, and each number opens
   await change(page, 'as they are', 'per row');
   await expect(women).toHaveText(((some / count) * 100).toFixed(1));
 });
+
+test('two kept patterns stand beside each other, each with its numbers and its evidence', async ({ page }) => {
+  const filum = await patterns(page);
+  await page.getByRole('button', { name: 'Side by side' }).click();
+  await page.locator('.sentence').getByRole('button', { name: 'Safety, health and belonging' }).click();
+  await page.getByRole('menuitem', { name: 'What each question brought' }).click();
+  const half = (at: number) => page.locator('fl-kept-half').nth(at);
+  await expect(half(0).getByRole('heading', { level: 2 })).toHaveText('What each question brought');
+  await expect(half(1).getByRole('heading', { level: 2 })).toHaveText('Themes by home');
+  const cell = half(0).locator('[role=gridcell]').first();
+  const count = Number(await cell.textContent());
+  await cell.click();
+  await expect(half(0).getByRole('article')).toHaveCount(count);
+  await expect(half(1).locator('[role=gridcell]').first()).toHaveText(/\d/);
+  await filum.accessible();
+});

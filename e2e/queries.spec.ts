@@ -162,11 +162,11 @@ test('is kept, taken to JSON and back, and a code is made of its answer in one s
 
 test('words are found, swept with a code, gone through one by one, and all of it taken back', async ({ page }) => {
   await page.getByRole('link', { name: 'Words' }).click();
-  await page.getByLabel('Words to look for').fill('"last boat');
+  await page.getByLabel('Words to look for').fill('"hush week');
   await expect(page.getByText('A quotation mark is not closed.')).toBeVisible();
-  await page.getByLabel('Words to look for').fill('"last boat" not queue');
+  await page.getByLabel('Words to look for').fill('"hush week" not queue');
   await expect(summary()).toHaveText(/^1\d hits in \d+ documents$/);
-  await expect(page.locator('fl-words [role=listitem]').first().locator('mark')).toHaveText('last boat');
+  await expect(page.locator('fl-words [role=listitem]').first().locator('mark')).toHaveText('hush week');
   await filum.accessible();
   await turn('coded or not', 'not coded yet');
   await expect.poll(count).toBeLessThan(10);
@@ -180,7 +180,7 @@ test('words are found, swept with a code, gone through one by one, and all of it
   await expect(swept).toHaveText(new RegExp(`Swept\\s*${found}`));
   await swept.click();
   await expect(summary()).toHaveText(new RegExp(`^${found} passages left to be looked at`));
-  await expect(page.locator('article mark')).toContainText('last boat');
+  await expect(page.locator('article mark')).toContainText('hush week');
   await filum.accessible();
   await page.keyboard.press('k');
   await expect(summary()).toHaveText(new RegExp(`^${found - 1} passages? left`));

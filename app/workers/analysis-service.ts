@@ -23,7 +23,7 @@ import type { SweepContext } from '@core/words/contexts';
 import type { FoundHit } from '@core/words/found-hit';
 import type { Analysis } from '@core/analysis/analysis';
 import type { Answer, FoundWords, GlossUse, Leaves } from '@core/analysis/messages';
-import type { CellKeys, PairEvidence } from '@core/analysis/pattern-requests';
+import type { CellKeys, PairEvidence } from '@core/analysis/table-requests';
 import type {
   AttributesAsked,
   FrequenciesAsked,

@@ -1,9 +1,11 @@
 import { Requests } from '../requests/requests';
 import { AskingRequests } from './asking-requests';
+import { CountedPatterns } from './counted-patterns';
 import { CountingRequests } from './counting-requests';
 import { HeldStudy } from './held-study';
 import type { ReadTexts, Told } from './messages';
 import { PatternRequests } from './pattern-requests';
+import { TableRequests } from './table-requests';
 import { WordRequests } from './word-requests';
 
 /** Everything that can be asked of the open study as a whole; see {@link analysisOf}. */
@@ -20,7 +22,9 @@ export function analysisOf(read: ReadTexts) {
   const asking = new AskingRequests(held, requests);
   const words = new WordRequests(held, requests);
   const counting = new CountingRequests(held, requests);
-  const patterns = new PatternRequests(held, requests);
+  const counted = new CountedPatterns(held);
+  const tables = new TableRequests(held, requests, counted);
+  const patterns = new PatternRequests(held, requests, counted);
   return {
     /** Takes what is new or changed, and forgets the documents that are gone. */
     update: (told: Told): void => held.update(told),
@@ -39,11 +43,11 @@ export function analysisOf(read: ReadTexts) {
     codeUse: counting.codeUse.bind(counting),
     codePage: counting.codePage.bind(counting),
     checks: counting.checks.bind(counting),
-    crossTable: patterns.crossTable.bind(patterns),
-    frequencies: patterns.frequencies.bind(patterns),
-    cell: patterns.cell.bind(patterns),
-    together: patterns.together.bind(patterns),
-    pair: patterns.pair.bind(patterns),
+    crossTable: tables.crossTable.bind(tables),
+    frequencies: tables.frequencies.bind(tables),
+    cell: tables.cell.bind(tables),
+    together: tables.together.bind(tables),
+    pair: tables.pair.bind(tables),
     weave: patterns.weave.bind(patterns),
     wordCounts: patterns.wordCounts.bind(patterns),
     groups: patterns.groups.bind(patterns),

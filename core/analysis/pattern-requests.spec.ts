@@ -60,6 +60,18 @@ describe('patterns asked of the analysis', () => {
     expect(await table()).toEqual([['Waiting', 1, 2, 3]]);
   });
 
+  it('are worked out beside each other: a second one of a kind does not end the first', async () => {
+    const document = bench.addDocument('One', ['We waited for the last boat.']);
+    const waiting = bench.addCode('Waiting');
+    bench.code(document, 0, 9, waiting);
+    bench.code(document, 3, 14, waiting);
+    expect(await Promise.all([table(), table({ counting: 'documents' }), table({ counting: 'codings' })])).toEqual([
+      [['Waiting', 2, 2]],
+      [['Waiting', 1, 1]],
+      [['Waiting', 2, 2]],
+    ]);
+  });
+
   it('follow a live set of codes, whose codes change with what is coded', async () => {
     const document = bench.addDocument('One', ['We waited for the last boat.']);
     const [rare, often] = [bench.addCode('Rare'), bench.addCode('Often')];

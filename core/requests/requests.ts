@@ -60,13 +60,20 @@ export class Requests {
 
   /**
    * Does the work of a request.
-   * @param kind a newer request of the same kind ends it
+   * @param kind a newer request of the same kind ends it; null where several of a kind are wanted, each until whoever asked ends it
    * @returns null if it was ended before it was done
    */
-  async run<T>(kind: string, id: number, work: (running: Running) => T | Promise<T>, progress: Tell = () => undefined): Promise<T | null> {
+  async run<T>(
+    kind: string | null,
+    id: number,
+    work: (running: Running) => T | Promise<T>,
+    progress: Tell = () => undefined,
+  ): Promise<T | null> {
     const running = new Running(progress);
-    this.newest.get(kind)?.end();
-    this.newest.set(kind, running);
+    if (kind !== null) {
+      this.newest.get(kind)?.end();
+      this.newest.set(kind, running);
+    }
     this.running.set(id, running);
     try {
       const done = await work(running);
@@ -77,7 +84,7 @@ export class Requests {
       throw error;
     } finally {
       this.running.delete(id);
-      if (this.newest.get(kind) === running) this.newest.delete(kind);
+      if (kind !== null && this.newest.get(kind) === running) this.newest.delete(kind);
     }
   }
 

@@ -3,7 +3,7 @@ import { Chart, LinearScale, Tooltip } from 'chart.js';
 import { TreemapController, TreemapElement } from 'chartjs-chart-treemap';
 import { codeColour } from '@core/model/palette';
 import { hexOf } from '@core/model/colour-hex';
-import { chartFont, tokensOf, tooltipLook } from './chart-look';
+import { chartFont, FINE, tokensOf, tooltipLook } from './chart-look';
 
 Chart.register(LinearScale, Tooltip, TreemapController, TreemapElement);
 
@@ -15,6 +15,8 @@ export interface Area {
   /** An entry of the code palette. */
   readonly colour: number;
   readonly count: number;
+  /** The count in words, where it is not of passages. */
+  readonly said?: string;
 }
 
 /** Draws areas within groups with the design's tokens. @param style of an element in the chart's place */
@@ -29,7 +31,7 @@ export function drawAreas(
   const font = chartFont(token);
   const byId = new Map(areas.map((area) => [area.id, area]));
   const areaOf = (raw: unknown): Area | undefined => {
-    const { g, l } = raw as { g?: string; l?: number };
+    const { g, l } = (raw ?? {}) as { g?: string; l?: number };
     return l === 1 ? byId.get(g ?? '') : undefined;
   };
   return new Chart(canvas, {
@@ -70,6 +72,7 @@ export function drawAreas(
       animation: false,
       responsive: true,
       maintainAspectRatio: false,
+      devicePixelRatio: FINE,
       onClick: (_event, hits, chart) => {
         const hit = hits.at(-1);
         const area = hit && areaOf((chart.data.datasets[0]!.data as unknown[])[hit.index]);
@@ -82,7 +85,7 @@ export function drawAreas(
             title: () => '',
             label: (item) => {
               const area = areaOf(item.raw);
-              return area ? `${area.name}: ${counted(area.count, 'passage')}` : '';
+              return area ? `${area.name}: ${area.said ?? counted(area.count, 'passage')}` : '';
             },
           },
         },

@@ -19,3 +19,6 @@ export const tooltipLook = (token: Token) => ({
   titleFont: chartFont(token),
   bodyFont: chartFont(token),
 });
+
+/** As finely as a chart is drawn whose picture can be taken out larger than it is shown. */
+export const FINE = 3;

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { CellKeys } from '@core/analysis/pattern-requests';
+import type { CellKeys } from '@core/analysis/table-requests';
 import { COUNTED, EMPTY_SHOWN, SHOWN_AS, type CrossTableAsked } from '@core/model/pattern';
 import { nameOf, type Entry } from '@core/patterns/axis';
 import { absencesIn } from '@core/patterns/absence';

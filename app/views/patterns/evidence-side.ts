@@ -1,12 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
+import { saveQuery } from '@core/commands/queries';
 import { addSet } from '@core/commands/sets';
 import type { Id } from '@core/model/ids';
 import type { Question } from '@core/model/query';
 import type { CellEvidence } from '@core/patterns/cross-table';
 import type { Hit } from '@core/queries/evaluate';
 import { counted } from '@core/text/counted';
+import { Notices } from '../../state/notices';
 import { QueryDraft } from '../../state/query-draft';
 import { StudySession } from '../../state/study-session';
 import { selectStudy } from '../../state/study.selectors';
@@ -56,6 +58,7 @@ export function evidenceWords({ hits, places, cases }: CellEvidence, caseWord: s
       <p class="acts">
         @if (behind().question; as question) {
           <button class="act" (click)="askThis(question)">Ask this in Queries</button>
+          <button class="act" (click)="keepQuery(question)">Keep as a query</button>
         }
         @if (behind().hits.length > 0) {
           <button class="act" [matMenuTriggerFor]="sets">Make a set</button>
@@ -85,6 +88,7 @@ export class EvidenceSide {
   private readonly draft = inject(QueryDraft);
   private readonly session = inject(StudySession);
   private readonly ask = inject(Ask);
+  private readonly notices = inject(Notices);
   private readonly study = inject(Store).selectSignal(selectStudy);
   protected readonly words = counted;
   protected readonly none = (): null => null;
@@ -100,6 +104,19 @@ export class EvidenceSide {
     this.draft.studyId.set(this.study()?.id ?? null);
     this.draft.question.set(question);
     this.ways.go(['queries']);
+  }
+
+  /** The number under a name, to be asked again where material has come. */
+  protected async keepQuery(question: Question): Promise<void> {
+    const { title, place } = this.behind();
+    const kept = await this.ask.keep(
+      'Keep as a query',
+      'Name of the query',
+      (place ? `${title}, ${place}` : title).slice(0, 200),
+      'Keep it',
+      (name) => this.session.attempt(saveQuery(name, question)).refused,
+    );
+    if (kept !== null) this.notices.say('Kept among the queries.');
   }
 
   protected async makeSet(of: 'document' | 'case', ids: readonly Id[]): Promise<void> {

@@ -7,6 +7,8 @@ import { cellQuestion } from '@core/patterns/cell-question';
 import type { CrossTable } from '@core/patterns/cross-table';
 import { shownNumber } from '@core/patterns/normalise';
 import { selectCodes, selectData, selectDocuments, selectStudy } from '../../state/study.selectors';
+import type { Area } from '../../ui/charts/area-chart';
+import { ShareChart } from '../../ui/charts/share-chart';
 import { NumberPart } from '../../ui/sentence/number-part';
 import { SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { Swatch } from '../../ui/swatch/swatch';
@@ -28,6 +30,10 @@ interface Line {
 
 const EVERYTHING = { by: 'everything' } as const;
 
+type Form = 'list' | 'areas' | 'pie';
+/** Slices that can be told from each other. */
+const MOST_SLICES = 8;
+
 /** How often things are found, by every measure at once; a click on a number opens what it counts. */
 @Component({
   selector: 'fl-frequencies',
@@ -40,6 +46,7 @@ const EVERYTHING = { by: 'everything' } as const;
     PatternPlace,
     RowsPart,
     SentencePart,
+    ShareChart,
     Swatch,
   ],
   templateUrl: './frequencies-view.html',
@@ -111,11 +118,39 @@ export class FrequenciesView {
       counts: Object.fromEntries(work.measures.map((measure, at) => [measure, scaled(measure, work.tables[at]!.counts[last * 2 + 1]!)])),
     };
   });
+  /** As a list, or drawn. */
+  protected readonly form = signal<Form>('list');
+  /** A pie says something of a few parts. */
+  protected readonly forms = computed((): Choice<Form>[] => [
+    { value: 'list', name: 'in a list with bars' },
+    { value: 'areas', name: 'as areas' },
+    ...(this.parts().length <= MOST_SLICES ? [{ value: 'pie' as const, name: 'as a pie' }] : []),
+  ]);
+  protected readonly drawn = computed((): Exclude<Form, 'list'> | null => {
+    const form = this.form();
+    return form === 'list' || this.parts().length === 0 || (form === 'pie' && this.parts().length > MOST_SLICES) ? null : form;
+  });
+  protected readonly formWords = computed(() => this.forms().find((one) => one.value === (this.drawn() ?? 'list'))!.name);
+  /** What is found, as parts of a whole within what it lies under: a code that is counted with those under it is no part beside them. */
+  protected readonly parts = computed((): Area[] => {
+    const [codes, { counting, rows }] = [this.codes(), this.asked()];
+    const wholes = new Set(
+      rows.of === 'codes' && rows.withUnder ? this.lines().flatMap(({ entry }) => codes[entry!.id ?? '']?.parentId ?? []) : [],
+    );
+    return this.lines().flatMap(({ entry, name, counts }, at) => {
+      const count = wholes.has(entry!.id ?? '') ? 0 : (counts[counting] ?? 0);
+      const code = codes[entry!.id ?? ''];
+      const above = code?.parentId ? codes[code.parentId] : undefined;
+      const said = `${shownNumber(count)} ${this.nameOf(counting)}`;
+      return count > 0 ? [{ id: entry!.key, name, category: above?.name ?? name, colour: code?.colour ?? at * 5, count, said }] : [];
+    });
+  });
   private readonly largest = computed(() => Math.max(1, ...this.lines().map((line) => line.counts[this.asked().counting] ?? 0)));
   protected readonly said = computed(() => {
     const together = this.severalCoders() && this.asked().coders === 'together';
     return [
-      'Bars and order are by ' + this.nameOf(this.asked().counting) + '.',
+      this.drawn() ? 'What carries several codes is in several parts; percent are of their sum.' : '',
+      (this.drawn() ? 'The parts are of ' : 'Bars and order are by ') + this.nameOf(this.asked().counting) + '.',
       together ? 'Of passages, what several coders marked over each other counts once.' : '',
       'Words are those in the union of the passages. What carries several codes counts once under “any of them”.',
     ]
@@ -154,6 +189,10 @@ export class FrequenciesView {
       said: this.said(),
     };
   });
+
+  protected openPart(key: string): void {
+    this.openKey.set({ row: key, counting: this.asked().counting });
+  }
 
   protected nameOf(counting: Counting): string {
     return counting === 'cases' ? `${this.caseWord()}s` : counting;

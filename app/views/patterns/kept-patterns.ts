@@ -56,6 +56,12 @@ export class KeptPatterns {
     this.ways.go(['patterns'], { queryParams: { view: asked.pattern } });
   }
 
+  /** Two of them beside each other. */
+  showBeside(): void {
+    const [left, right] = this.all();
+    this.ways.go(['patterns'], { queryParams: { view: 'beside', left: left?.id, right: right?.id } });
+  }
+
   /** Looks at what was looked at when it was kept. */
   lookThere({ scope }: KeptPattern): void {
     void this.scopeChoice.choose(scope);

@@ -4,11 +4,13 @@ import type { AskedPattern } from '@core/model/pattern';
 import { KeptMenu } from '../../ui/kept-menu';
 import { ViewTabs } from '../../ui/view-tabs';
 import { AskedHere } from '../../ui/sentence/asked-here';
+import { IN_HALF } from './in-half';
 import { KeptPatterns } from './kept-patterns';
+import type { Drawn } from './picture-out';
 import { TakeOut, type TableOut } from './take-out';
 
 /** The patterns there are, as the address names them. */
-const PATTERNS: readonly { readonly view: AskedPattern['pattern']; readonly name: string }[] = [
+export const PATTERNS: readonly { readonly view: AskedPattern['pattern']; readonly name: string }[] = [
   { view: 'frequencies', name: 'Frequencies' },
   { view: 'cross-table', name: 'Cross-table' },
   { view: 'together', name: 'Together' },
@@ -25,8 +27,12 @@ const PATTERNS: readonly { readonly view: AskedPattern['pattern']; readonly name
   imports: [KeptMenu, MatMenuModule, ViewTabs],
   providers: [AskedHere, KeptPatterns, TakeOut],
   template: `
-    <header class="place-head">
-      <h1>{{ kept()?.name ?? title() }}</h1>
+    <header [class.place-head]="!half" [class.half]="half">
+      @if (half) {
+        <h2>{{ kept()?.name ?? title() }}</h2>
+      } @else {
+        <h1>{{ kept()?.name ?? title() }}</h1>
+      }
       @if (kept(); as kept) {
         @if (patterns.isElsewhere(kept)) {
           <span class="second"
@@ -34,15 +40,22 @@ const PATTERNS: readonly { readonly view: AskedPattern['pattern']; readonly name
           >
         }
       }
-      <fl-view-tabs label="Parts of the patterns" [views]="views" [here]="here()" />
+      @if (!half) {
+        <fl-view-tabs label="Parts of the patterns" [views]="views" [here]="here()" />
+      }
       <div class="end">
-        <fl-kept-menu
-          single="pattern"
-          several="patterns"
-          [kept]="patterns.all()"
-          (asked)="patterns.show($event)"
-          (removed)="patterns.remove($event)"
-        />
+        @if (!half) {
+          <fl-kept-menu
+            single="pattern"
+            several="patterns"
+            [kept]="patterns.all()"
+            (asked)="patterns.show($event)"
+            (removed)="patterns.remove($event)"
+          />
+          @if (patterns.all().length > 1) {
+            <button class="act" (click)="patterns.showBeside()">Side by side</button>
+          }
+        }
         <button class="act" (click)="patterns.keep(asked(), title())">Keep</button>
         <button class="act" [matMenuTriggerFor]="ways" [disabled]="!out()" (menuOpened)="drawn.set(picture()())">Take out</button>
         <mat-menu #ways="matMenu">
@@ -51,7 +64,9 @@ const PATTERNS: readonly { readonly view: AskedPattern['pattern']; readonly name
           <button mat-menu-item (click)="takeOut.copy(out()!)">Copy the table</button>
           @if (drawn(); as drawn) {
             <button mat-menu-item (click)="takeOut.png(out()!, drawn)">As a picture in pixels (PNG)…</button>
-            <button mat-menu-item (click)="takeOut.svg(out()!, drawn)">As a drawing (SVG)…</button>
+            @if (asLines(drawn); as lines) {
+              <button mat-menu-item (click)="takeOut.svg(out()!, lines)">As a drawing (SVG)…</button>
+            }
             <button mat-menu-item (click)="takeOut.copyPicture(drawn)">Copy the picture</button>
           }
           <button mat-menu-item (click)="takeOut.copyMethod(out()!)">Copy a line on how it was counted</button>
@@ -63,6 +78,20 @@ const PATTERNS: readonly { readonly view: AskedPattern['pattern']; readonly name
     :host {
       display: contents;
     }
+    .half {
+      display: flex;
+      align-items: baseline;
+      gap: 12px;
+      padding: 12px 20px 0;
+    }
+    .half h2 {
+      font: 600 17px / 1.4 var(--face-read);
+    }
+    .half .end {
+      display: flex;
+      gap: 14px;
+      margin-left: auto;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -72,10 +101,13 @@ export class PatternHead {
   readonly asked = input.required<AskedPattern>();
   readonly out = input.required<TableOut | null>();
   /** The picture that is drawn, where there is one. */
-  readonly picture = input.required<() => SVGSVGElement | null>();
-  protected readonly drawn = signal<SVGSVGElement | null>(null);
+  readonly picture = input.required<() => Drawn | null>();
+  protected readonly drawn = signal<Drawn | null>(null);
   protected readonly views = PATTERNS;
+  protected readonly half = inject(IN_HALF);
   protected readonly patterns = inject(KeptPatterns);
   protected readonly takeOut = inject(TakeOut);
+  /** What is drawn in lines, which keep sharp at any size. */
+  protected readonly asLines = (drawn: Drawn): SVGSVGElement | null => (drawn instanceof SVGSVGElement ? drawn : null);
   protected readonly kept = computed(() => this.patterns.of(this.asked()));
 }

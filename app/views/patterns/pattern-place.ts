@@ -1,7 +1,9 @@
 import { ChangeDetectionStrategy, Component, ElementRef, inject, input, output } from '@angular/core';
 import type { AskedPattern } from '@core/model/pattern';
 import { EvidenceSide, type Behind } from './evidence-side';
+import { IN_HALF } from './in-half';
 import { PatternHead } from './pattern-head';
+import type { Drawn } from './picture-out';
 import type { TableOut } from './take-out';
 import type { WorkedOut } from './worked-out';
 
@@ -12,7 +14,7 @@ import type { WorkedOut } from './worked-out';
   template: `
     <div class="place">
       <fl-pattern-head [here]="asked().pattern" [title]="title()" [asked]="asked()" [out]="out()" [picture]="picture" />
-      <div class="beside" [class.two]="behind() || beside()">
+      <div class="beside" [class.two]="behind() || beside()" [class.half]="half">
         <div class="body" [attr.aria-busy]="work().pending()">
           <div class="sentence"><ng-content select="[sentence]" /></div>
           @if (work().trouble(); as trouble) {
@@ -35,8 +37,9 @@ import type { WorkedOut } from './worked-out';
 })
 export class PatternPlace {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  protected readonly half = inject(IN_HALF);
   /** The picture that is drawn, where one is. */
-  protected readonly picture = (): SVGSVGElement | null => this.host.querySelector<SVGSVGElement>('.shown svg[data-picture]');
+  protected readonly picture = (): Drawn | null => this.host.querySelector<Drawn>('.shown [data-picture]');
   readonly title = input.required<string>();
   readonly asked = input.required<AskedPattern>();
   readonly out = input.required<TableOut | null>();

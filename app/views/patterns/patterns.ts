@@ -1,43 +1,16 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
-import { AttributesView } from './attributes-view';
-import { CrossTableView } from './cross-table-view';
-import { FrequenciesView } from './frequencies-view';
-import { SaturationView } from './saturation-view';
-import { SimilarityView } from './similarity-view';
-import { TogetherView } from './together-view';
-import { WeaveView } from './weave-view';
-import { WordCountsView } from './word-counts-view';
+import { PatternView } from './pattern-view';
+import { PatternsBeside } from './patterns-beside';
 
 /** Patterns: what goes with what, and every number opens. */
 @Component({
   selector: 'fl-patterns',
-  imports: [AttributesView, CrossTableView, FrequenciesView, SaturationView, SimilarityView, TogetherView, WeaveView, WordCountsView],
+  imports: [PatternView, PatternsBeside],
   template: `
-    @switch (view()) {
-      @case ('frequencies') {
-        <fl-frequencies />
-      }
-      @case ('together') {
-        <fl-together />
-      }
-      @case ('weave') {
-        <fl-weave />
-      }
-      @case ('attributes') {
-        <fl-attributes />
-      }
-      @case ('similarity') {
-        <fl-similarity />
-      }
-      @case ('saturation') {
-        <fl-saturation />
-      }
-      @case ('words') {
-        <fl-word-counts />
-      }
-      @default {
-        <fl-cross-table />
-      }
+    @if (view() === 'beside') {
+      <fl-patterns-beside [left]="left()" [right]="right()" />
+    } @else {
+      <fl-pattern-view [view]="view()" />
     }
   `,
   styles: `
@@ -48,6 +21,8 @@ import { WordCountsView } from './word-counts-view';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Patterns {
-  /** From the address: which pattern is shown. */
+  /** From the address: which pattern is shown, or two kept ones beside each other. */
   readonly view = input<string>();
+  readonly left = input<string>();
+  readonly right = input<string>();
 }

@@ -1,4 +1,4 @@
-import { pngOf, svgOf } from './picture-out';
+import { pixelsOf, svgOf } from './picture-out';
 
 describe('a picture that is taken out', () => {
   let drawn: SVGSVGElement;
@@ -30,7 +30,7 @@ describe('a picture that is taken out', () => {
   });
 
   it('comes in pixels as wide as it was asked for, with its colours', async () => {
-    const image = await createImageBitmap(await pngOf(svgOf(drawn, '#00ff00', 300), 300));
+    const image = await createImageBitmap(await pixelsOf(drawn, '#00ff00', 300));
     expect([image.width, image.height]).toEqual([300, 150]);
     const canvas = new OffscreenCanvas(300, 150);
     const context = canvas.getContext('2d')!;

@@ -43,21 +43,32 @@ function faces(value: string): string {
   return generic && !value.trim().endsWith(generic) ? `${value}, ${generic}` : value;
 }
 
-/** The same picture in pixels. @throws Error where the browser cannot draw it */
-export async function pngOf(svg: string, width: number): Promise<Blob> {
-  const address = URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' }));
+/** Something drawn: in lines, or by a chart in pixels. */
+export type Drawn = SVGSVGElement | HTMLCanvasElement;
+
+/** A picture in pixels, so many across. @throws Error where the browser cannot draw it */
+export async function pixelsOf(drawn: Drawn, ground: string, width: number): Promise<Blob> {
+  if (drawn instanceof HTMLCanvasElement) return painted(drawn, drawn.width, drawn.height, ground, width);
+  const address = URL.createObjectURL(new Blob([svgOf(drawn, ground, width)], { type: 'image/svg+xml' }));
   try {
     const image = new Image();
     image.src = address;
     await image.decode();
-    const canvas = document.createElement('canvas');
-    canvas.width = width;
-    canvas.height = Math.round((width * image.naturalHeight) / image.naturalWidth);
-    canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height);
-    const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'));
-    if (!blob) throw new Error('The picture is too large to be drawn. Take a smaller width.');
-    return blob;
+    return await painted(image, image.naturalWidth, image.naturalHeight, ground, width);
   } finally {
     URL.revokeObjectURL(address);
   }
+}
+
+async function painted(picture: CanvasImageSource, across: number, down: number, ground: string, width: number): Promise<Blob> {
+  const canvas = document.createElement('canvas');
+  canvas.width = width;
+  canvas.height = Math.round((width * down) / across);
+  const context = canvas.getContext('2d')!;
+  context.fillStyle = ground;
+  context.fillRect(0, 0, canvas.width, canvas.height);
+  context.drawImage(picture, 0, 0, canvas.width, canvas.height);
+  const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'));
+  if (!blob) throw new Error('The picture is too large to be drawn. Take a smaller width.');
+  return blob;
 }

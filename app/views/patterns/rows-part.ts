@@ -4,6 +4,8 @@ import type { RowsAsked } from '@core/model/pattern';
 import { counted } from '@core/text/counted';
 import { selectCodeSets, selectQueries } from '../../state/study.selectors';
 import { ChooseCodes } from '../../ui/sentence/choose-codes';
+import { ChosenOf } from '../../ui/sentence/chosen-of';
+import type { Offer } from '../../ui/sentence/choose-several';
 import { SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 
 type Kind = 'every code' | 'chosen codes' | 'codes at the top' | 'sets of codes' | 'kept queries';
@@ -11,7 +13,7 @@ type Kind = 'every code' | 'chosen codes' | 'codes at the top' | 'sets of codes'
 /** What a pattern looks for, as a part of its sentence. */
 @Component({
   selector: 'fl-rows-part',
-  imports: [ChooseCodes, SentencePart],
+  imports: [ChooseCodes, ChosenOf, SentencePart],
   template: `
     <fl-part [words]="words()" [choices]="kinds()" (chosen)="set($event)" />
     @if (chosen(); as chosen) {
@@ -21,6 +23,15 @@ type Kind = 'every code' | 'chosen codes' | 'codes at the top' | 'sets of codes'
           <fl-choose-codes [chosen]="chosen" (changed)="choose($event)" (closed)="choosing.set(false)" />
         }
       </span>
+    }
+    @if (named(); as named) {
+      <fl-chosen-of
+        [label]="named.label"
+        none="all of them"
+        [offers]="named.offers"
+        [chosen]="named.chosen"
+        (changed)="chooseNamed($event)"
+      />
     }
     @if (rows().of === 'codes') {
       <fl-part [words]="under() ? 'with what is under them' : 'by themselves'" [choices]="unders" (chosen)="setUnder($event)" />
@@ -72,6 +83,12 @@ export class RowsPart {
     const rows = this.rows();
     return rows.of === 'codes' ? rows.codeIds : null;
   });
+  /** Sets of codes or kept queries, of which some can be chosen; null where it is codes. */
+  protected readonly named = computed(() => {
+    const rows = this.rows();
+    if (rows.of === 'code sets') return { label: 'Find a set of codes', offers: offersOf(this.codeSets()), chosen: rows.setIds ?? [] };
+    return rows.of === 'queries' ? { label: 'Find a query', offers: offersOf(this.queries()), chosen: rows.queryIds ?? [] } : null;
+  });
   protected readonly chosenWords = computed(() => counted(this.chosen()?.length ?? 0, 'code'));
   protected readonly under = computed(() => {
     const rows = this.rows();
@@ -95,6 +112,12 @@ export class RowsPart {
     }
   }
 
+  /** With none chosen all are meant. */
+  protected chooseNamed(ids: readonly string[]): void {
+    const some = ids.length > 0 ? [...ids] : null;
+    this.changed.emit(this.rows().of === 'code sets' ? { of: 'code sets', setIds: some } : { of: 'queries', queryIds: some });
+  }
+
   protected choose(codeIds: readonly string[]): void {
     this.changed.emit({ of: 'codes', codeIds: [...codeIds], withUnder: this.under() });
   }
@@ -103,3 +126,8 @@ export class RowsPart {
     this.changed.emit({ of: 'codes', codeIds: this.chosen(), withUnder });
   }
 }
+
+const offersOf = (some: Readonly<Record<string, { readonly id: string; readonly name: string }>>): Offer[] =>
+  Object.values(some)
+    .map(({ id, name }) => ({ id, name }))
+    .sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }));

@@ -9,7 +9,7 @@ import { selectScope, selectStudy } from '../../state/study.selectors';
 import { saveFile } from '../../ui/save-file';
 import { Ask } from '../../ui/dialogs/ask';
 import { AskedHere } from '../../ui/sentence/asked-here';
-import { pngOf, svgOf } from './picture-out';
+import { pixelsOf, svgOf, type Drawn } from './picture-out';
 
 const PICTURE_WIDTH = 1_600;
 const MOST_WIDE = 10_000;
@@ -64,9 +64,9 @@ export class TakeOut {
   }
 
   /** As a picture, as wide as the researcher says. */
-  async png(table: TableOut, drawn: SVGSVGElement): Promise<void> {
+  async png(table: TableOut, drawn: Drawn): Promise<void> {
     await this.sized('As a picture in pixels', async (width) => {
-      saveFile(`${this.nameOf(table)}.png`, await pngOf(svgOf(drawn, this.ground(), width), width), 'image/png');
+      saveFile(`${this.nameOf(table)}.png`, await pixelsOf(drawn, this.ground(), width), 'image/png');
       this.note(table);
     });
   }
@@ -78,8 +78,8 @@ export class TakeOut {
     });
   }
 
-  async copyPicture(drawn: SVGSVGElement): Promise<void> {
-    const png = pngOf(svgOf(drawn, this.ground(), PICTURE_WIDTH), PICTURE_WIDTH);
+  async copyPicture(drawn: Drawn): Promise<void> {
+    const png = pixelsOf(drawn, this.ground(), PICTURE_WIDTH);
     await navigator.clipboard.write([new ClipboardItem({ 'image/png': png })]);
     this.notices.say('The picture is copied.');
   }

@@ -16,12 +16,15 @@ import { AnalysisService } from '../../workers/analysis-service';
 import { CodersPart } from './coders-part';
 import type { Behind } from './evidence-side';
 import { NumberTable, type CellAt, type TableCell, type TableHead } from './number-table';
+import { MOST_LINKS, PairLinks } from './pair-links';
 import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
 import { RowsPart } from './rows-part';
 import { shadeOf } from './shades';
 import type { TableOut } from './take-out';
 import { workedOut } from './worked-out';
+
+type Form = 'table' | 'links' | 'strongest' | 'never';
 
 const PAIRS_SHOWN = 200;
 
@@ -35,7 +38,7 @@ const SAID: Readonly<Record<TogetherAsked['by'], string>> = {
 /** Which codes go together: as a table, and as lists of the strongest pairs and of those that never meet. */
 @Component({
   selector: 'fl-together',
-  imports: [CodersPart, NumberTable, NumberPart, PatternPlace, RowsPart, SentencePart, Swatch],
+  imports: [CodersPart, NumberTable, NumberPart, PairLinks, PatternPlace, RowsPart, SentencePart, Swatch],
   templateUrl: './together-view.html',
   styleUrls: ['./pattern.scss', './together-view.scss'],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -70,9 +73,10 @@ export class TogetherView {
     },
   );
   /** As a table, or one of the lists. */
-  protected readonly form = signal<'table' | 'strongest' | 'never'>('table');
-  protected readonly forms: readonly Choice<'table' | 'strongest' | 'never'>[] = [
+  protected readonly form = signal<Form>('table');
+  protected readonly forms: readonly Choice<Form>[] = [
     { value: 'table', name: 'as a table' },
+    { value: 'links', name: 'as links' },
     { value: 'strongest', name: 'the strongest pairs' },
     { value: 'never', name: 'the pairs that never meet' },
   ];
@@ -155,18 +159,21 @@ export class TogetherView {
       for (let other = one + 1; other < heads.length; other++) {
         const { count, value } = valueOf(one, other);
         const [own, theirs] = [valueOf(one, one).count, valueOf(other, other).count];
-        if (form === 'strongest' ? count === 0 : count > 0 || own === 0 || theirs === 0) continue;
+        if (form === 'never' ? count > 0 || own === 0 || theirs === 0 : count === 0) continue;
         pairs.push({
           one: heads[one]!,
           other: heads[other]!,
           words: cellOf(one, other).words,
-          value: form === 'strongest' ? (value ?? 0) : Math.min(own, theirs),
-          note:
-            form === 'strongest' ? (cellOf(one, other).note ?? '') : `${own.toLocaleString()} and ${theirs.toLocaleString()} by themselves`,
+          value: form === 'never' ? Math.min(own, theirs) : (value ?? 0),
+          note: form !== 'never' ? (cellOf(one, other).note ?? '') : `${own.toLocaleString()} and ${theirs.toLocaleString()} by themselves`,
         });
       }
     return pairs.sort((a, b) => b.value - a.value);
   });
+  /** Pairs that can be drawn: what is under what was expected is no link. */
+  protected readonly links = computed(() => (this.form() === 'links' ? this.pairs().filter(({ value }) => value > 0) : []));
+  protected readonly mostLinks = MOST_LINKS;
+  protected readonly openLink = computed(() => this.openKeys()?.join(' ') ?? null);
   protected readonly shownPairs = computed(() => this.pairs().slice(0, PAIRS_SHOWN));
   protected readonly openAt = computed((): CellAt | null => {
     const keys = this.openKeys();

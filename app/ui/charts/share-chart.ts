@@ -1,0 +1,70 @@
+import { afterRenderEffect, ChangeDetectionStrategy, Component, ElementRef, inject, input, output, viewChild } from '@angular/core';
+import type { Chart } from 'chart.js';
+import { ThemeChoice } from '../../state/theme-choice';
+import type { Area } from './area-chart';
+
+/** Parts of a whole, as areas within groups or as a pie; a click opens a part. The numbers are in a table for those who hear the page. */
+@Component({
+  selector: 'fl-share-chart',
+  template: `
+    <div class="frame"><canvas #canvas aria-hidden="true" data-picture></canvas></div>
+    <table class="visually-hidden">
+      <caption>
+        {{
+          label()
+        }}
+      </caption>
+      <tbody>
+        @for (part of parts(); track part.id) {
+          <tr>
+            <th scope="row">{{ part.name }}</th>
+            <td>
+              <button (click)="picked.emit(part.id)">{{ part.count.toLocaleString() }}</button>
+            </td>
+          </tr>
+        }
+      </tbody>
+    </table>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      position: relative;
+      min-height: 0;
+      min-width: 0;
+      padding: 6px 20px 16px;
+    }
+    .frame {
+      position: relative;
+      min-height: 0;
+      min-width: 0;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ShareChart {
+  readonly form = input.required<'areas' | 'pie'>();
+  readonly parts = input.required<readonly Area[]>();
+  readonly label = input.required<string>();
+  readonly picked = output<string>();
+  private readonly theme = inject(ThemeChoice);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+
+  constructor() {
+    afterRenderEffect((onCleanup) => {
+      const [parts, form, dark] = [this.parts(), this.form(), this.theme.dark()];
+      let chart: Chart | null = null;
+      let gone = false;
+      const library =
+        form === 'pie' ? import('./pie-chart').then(({ drawPie }) => drawPie) : import('./area-chart').then(({ drawAreas }) => drawAreas);
+      void library.then((draw) => {
+        if (!gone) chart = draw(this.canvas().nativeElement, getComputedStyle(this.host), parts, dark, (id) => this.picked.emit(id));
+      });
+      onCleanup(() => {
+        gone = true;
+        chart?.destroy();
+      });
+    });
+  }
+}

@@ -1,0 +1,71 @@
+import { TestBed } from '@angular/core/testing';
+import { codePlace } from '@core/commands/passages';
+import type { Id } from '@core/model/ids';
+import { Bench } from '@core/testing/make';
+import { analysisHere } from '../../testing/analysis-here';
+import { drawn, type Drawn } from '../../testing/component-with-study';
+import { until } from '../../testing/until';
+import { FrequenciesView } from './frequencies-view';
+import { PatternDraft } from './pattern-draft';
+
+describe('frequencies on the screen', () => {
+  let view: Drawn<FrequenciesView>;
+  const ids: Record<string, Id> = {};
+  const number = (name: string, measure: string) =>
+    view.all('button.number').find((one) => one.getAttribute('aria-label')!.startsWith(`${name}, ${measure}: `))!;
+  const settled = async () => {
+    await view.settle();
+    await until(() => view.find('.body').getAttribute('aria-busy') === 'false');
+    await view.settle();
+  };
+  const choose = async (from: string, to: string) => {
+    await view.click(view.button(from));
+    await view.settle();
+    [...document.querySelectorAll<HTMLElement>('[role=menuitem]')].find((one) => one.textContent!.trim() === to)!.click();
+    await settled();
+  };
+
+  beforeEach(async () => {
+    const bench = new Bench();
+    ids['Sea'] = bench.addCode('Sea');
+    ids['Waiting'] = bench.addCode('Waiting', ids['Sea']);
+    ids['Help'] = bench.addCode('Help');
+    const one = bench.addDocument('One', ['We waited for the last boat and it was late.']);
+    ids['One'] = one.id;
+    bench.code(one, 0, 9, ids['Waiting']!);
+    bench.code(one, 10, 20, ids['Waiting']!, ids['Help']!);
+    view = await drawn(FrequenciesView, bench, {}, [analysisHere]);
+    await until(() => view.all('button.number').length > 0);
+  });
+
+  it('counts by every measure, with what is under it, and all together once', async () => {
+    expect(['Sea', 'Waiting', 'Help', 'any of them'].map((name) => number(name, 'passages').textContent!.trim())).toEqual([
+      '2',
+      '2',
+      '1',
+      '2',
+    ]);
+    await view.click(number('Waiting', 'passages'));
+    await until(() => view.all('fl-evidence article').length === 2);
+    view.session.run(codePlace({ documentId: ids['One']!, place: { start: 22, end: 27 }, codeIds: [ids['Waiting']!] }));
+    await until(() => view.all('fl-evidence article').length === 3);
+    expect(number('Sea', 'passages').textContent!.trim()).toBe('3');
+  });
+
+  it('is drawn as areas or as a pie, with the same numbers in a table behind it that open as well', async () => {
+    await choose('in a list with bars', 'as a pie');
+    expect(view.texts('fl-share-chart tr').map((row) => row.replace(/\s+/g, ' '))).toEqual(['Waiting2', 'Help1']);
+    await view.click(view.all('fl-share-chart button')[1]!);
+    await until(() => view.all('fl-evidence article').length === 1);
+    expect(view.texts('fl-evidence-side h2')).toEqual(['Help']);
+    await choose('as a pie', 'as areas');
+    await until(() => (view.find<HTMLCanvasElement>('fl-share-chart canvas').width ?? 0) > 300);
+  });
+
+  it('leaves out what is found less often than asked for, and says so', async () => {
+    TestBed.inject(PatternDraft).set({ ...TestBed.inject(PatternDraft).of('frequencies')(), minimum: 9 });
+    await settled();
+    expect(view.find('.empty').textContent).toContain('Nothing is found so often');
+    expect(view.button('in a list with bars')).toBeDefined();
+  });
+});

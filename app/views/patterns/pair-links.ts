@@ -1,0 +1,158 @@
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, linkedSignal, output } from '@angular/core';
+import type { TableHead } from './number-table';
+
+/** Two that go together, and how strongly. */
+export interface Link {
+  readonly one: TableHead;
+  readonly other: TableHead;
+  readonly value: number;
+  readonly words: string;
+}
+
+/** As many links can be told from each other. */
+export const MOST_LINKS = 60;
+
+const ROW = 22;
+const NAMES = 270;
+const WIDTH = 960;
+const LONGEST = 34;
+const BROADEST = 9;
+
+/** What goes together as arcs between names on a line, broader the stronger they are. Arrow keys go from the strongest down. */
+@Component({
+  selector: 'fl-pair-links',
+  template: `
+    <svg [attr.viewBox]="box()" role="group" aria-label="Links between what goes together" data-picture>
+      @for (link of arcs(); track link.key; let at = $index) {
+        <path
+          class="link"
+          role="button"
+          [class.open]="open() === link.key"
+          [attr.d]="link.d"
+          [attr.stroke-width]="link.width"
+          [attr.tabindex]="at === here() ? 0 : -1"
+          [attr.aria-label]="link.said"
+          [attr.aria-pressed]="open() === link.key"
+          (click)="pick(at)"
+          (keydown)="onKey($event, at)"
+        >
+          <title>{{ link.said }}</title>
+        </path>
+      }
+      @for (node of nodes(); track node.head.key) {
+        <g [class]="'node c' + (node.head.code?.colour ?? '')">
+          <title>{{ node.head.name }}</title>
+          @if (node.head.code; as code) {
+            <text class="mark" [attr.x]="14" [attr.y]="node.y + 3">{{ code.mark }}</text>
+            <line class="under" x1="4" x2="24" [attr.y1]="node.y + 7" [attr.y2]="node.y + 7" />
+          }
+          <text class="name" [attr.x]="node.head.code ? 32 : 4" [attr.y]="node.y + 4">{{ node.short }}</text>
+          <circle class="end" [attr.cx]="names" [attr.cy]="node.y" r="2.5" />
+        </g>
+      }
+    </svg>
+  `,
+  styles: `
+    :host {
+      display: block;
+      overflow: auto;
+      padding: 0 20px 12px;
+    }
+    svg {
+      display: block;
+      width: 100%;
+      min-width: 620px;
+      max-width: 1100px;
+    }
+    .link {
+      fill: none;
+      stroke: var(--accent);
+      stroke-opacity: 0.34;
+      cursor: pointer;
+      outline: none;
+    }
+    .link:hover {
+      stroke-opacity: 0.8;
+    }
+    .link:focus-visible,
+    .link.open {
+      stroke: var(--here);
+      stroke-opacity: 0.9;
+    }
+    .mark {
+      fill: var(--c-ink, var(--ink));
+      font: 700 11px var(--face-ui);
+      text-anchor: middle;
+    }
+    .under {
+      stroke: var(--c, var(--accent));
+      stroke-width: 2;
+    }
+    .name {
+      fill: var(--ink);
+      font: 13px var(--face-ui);
+    }
+    .end {
+      fill: var(--c, var(--accent));
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PairLinks {
+  /** Names in the order of their line. */
+  readonly heads = input.required<readonly TableHead[]>();
+  /** From the strongest down; no more than {@link MOST_LINKS} are drawn. */
+  readonly links = input.required<readonly Link[]>();
+  /** Keys of the pair that is open, joined by a blank. */
+  readonly open = input<string | null>(null);
+  readonly opened = output<Link>();
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  protected readonly names = NAMES;
+  private readonly drawn = computed(() => this.links().slice(0, MOST_LINKS));
+  /** Those that have a link. */
+  protected readonly nodes = computed(() => {
+    const linked = new Set(this.drawn().flatMap(({ one, other }) => [one.key, other.key]));
+    return this.heads()
+      .filter(({ key }) => linked.has(key))
+      .map((head, at) => ({
+        head,
+        y: 14 + at * ROW,
+        short: head.name.length > LONGEST ? `${head.name.slice(0, LONGEST - 1)}…` : head.name,
+      }));
+  });
+  protected readonly box = computed(() => `0 0 ${WIDTH} ${this.nodes().length * ROW + 14}`);
+  protected readonly arcs = computed(() => {
+    const yOf = new Map(this.nodes().map(({ head, y }) => [head.key, y]));
+    const links = this.drawn();
+    const strongest = Math.max(...links.map(({ value }) => value), 0) || 1;
+    return links.map(({ one, other, value, words }) => {
+      const [from, to] = [yOf.get(one.key)!, yOf.get(other.key)!].sort((a, b) => a - b) as [number, number];
+      const reach = Math.min((to - from) / 2, WIDTH - NAMES - 30);
+      return {
+        key: `${one.key} ${other.key}`,
+        d: `M${NAMES} ${from}A${reach.toFixed(1)} ${((to - from) / 2).toFixed(1)} 0 0 1 ${NAMES} ${to}`,
+        width: Math.max(1, (value / strongest) * BROADEST).toFixed(1),
+        said: `${one.name} with ${other.name}: ${words}`,
+      };
+    });
+  });
+  /** The one that Tab comes to. */
+  protected readonly here = linkedSignal({ source: this.drawn, computation: () => 0 });
+
+  protected pick(at: number): void {
+    this.here.set(at);
+    this.opened.emit(this.drawn()[at]!);
+  }
+
+  protected onKey(event: KeyboardEvent, at: number): void {
+    const step = { ArrowDown: 1, ArrowRight: 1, ArrowUp: -1, ArrowLeft: -1 }[event.key];
+    if (event.key === 'Enter' || event.key === ' ') this.pick(at);
+    else if (step !== undefined) {
+      const to = Math.max(0, Math.min(this.drawn().length - 1, at + step));
+      this.here.set(to);
+      setTimeout(() => this.host.querySelectorAll<SVGPathElement>('.link')[to]?.focus());
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+}

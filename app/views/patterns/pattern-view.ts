@@ -1,0 +1,52 @@
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { AttributesView } from './attributes-view';
+import { CrossTableView } from './cross-table-view';
+import { FrequenciesView } from './frequencies-view';
+import { SaturationView } from './saturation-view';
+import { SimilarityView } from './similarity-view';
+import { TogetherView } from './together-view';
+import { WeaveView } from './weave-view';
+import { WordCountsView } from './word-counts-view';
+
+/** One pattern, by what it is called in addresses. */
+@Component({
+  selector: 'fl-pattern-view',
+  imports: [AttributesView, CrossTableView, FrequenciesView, SaturationView, SimilarityView, TogetherView, WeaveView, WordCountsView],
+  template: `
+    @switch (view()) {
+      @case ('frequencies') {
+        <fl-frequencies />
+      }
+      @case ('together') {
+        <fl-together />
+      }
+      @case ('weave') {
+        <fl-weave />
+      }
+      @case ('similarity') {
+        <fl-similarity />
+      }
+      @case ('saturation') {
+        <fl-saturation />
+      }
+      @case ('words') {
+        <fl-word-counts />
+      }
+      @case ('attributes') {
+        <fl-attributes />
+      }
+      @default {
+        <fl-cross-table />
+      }
+    }
+  `,
+  styles: `
+    :host {
+      display: contents;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PatternView {
+  readonly view = input<string>();
+}
