@@ -290,6 +290,8 @@ test('in Memos and the log, at the desk, and in Queries', async () => {
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await filum.goTo('Patterns');
+  // the place before has such a button as well
+  await expect(page.getByRole('heading', { name: 'Codes by document' })).toBeVisible();
   await press('Keep');
   await inDialog();
   await press('each document');

@@ -58,7 +58,10 @@ async function bringingIn(page: Page): Promise<void> {
   await shoot(page, 'import');
   // what is not stored waits in this place, and would come in with the next file
   const waiting = page.getByRole('button', { name: /^Leave out/ });
-  while ((await waiting.count()) > 0) await waiting.first().click();
+  for (let left = await waiting.count(); left > 0; left--) {
+    await waiting.first().click();
+    await waiting.nth(left - 1).waitFor({ state: 'detached' });
+  }
 }
 
 /** The recording with its words, transcribing it, a picture with its areas, and a page of a PDF beside its text. */

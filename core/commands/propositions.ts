@@ -31,7 +31,25 @@ export function editProposition(propositionId: Id, fields: Partial<PropositionFi
     const { name, where, then } = proposition;
     const next = tidied({ name, where, then, ...fields });
     if (JSON.stringify(next) === JSON.stringify({ name, where, then })) return null;
-    return { change: [updated('proposition', proposition, next)], sentence: `changed the proposition ${short(next.name)}` };
+    const asksElse = JSON.stringify([next.where, next.then]) !== JSON.stringify([where, then]);
+    const { seen: _seen, ...rest } = proposition;
+    // what it said before it said something else is no measure of it
+    return {
+      change: [{ type: 'proposition', before: proposition, after: { ...(asksElse ? rest : proposition), ...next } }],
+      sentence: `changed the proposition ${short(next.name)}`,
+    };
+  };
+}
+
+/** Says that all a proposition says now has been seen: what it says otherwise later will be told. */
+export function seeProposition(propositionId: Id, speakFor: readonly Id[], against: readonly Id[]): Command {
+  return (state, context) => {
+    const proposition = found(state.tables.proposition[propositionId], 'proposition');
+    const seen = { at: context.now, speakFor: [...speakFor], against: [...against] };
+    return {
+      change: [updated('proposition', proposition, { seen })],
+      sentence: `saw what the proposition ${short(proposition.name)} says`,
+    };
   };
 }
 

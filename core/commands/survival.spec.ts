@@ -36,7 +36,7 @@ import { addSorting, deleteSorting, groupsToCategories } from './sortings';
 import { joinDocuments, splitDocument } from './split-join';
 import { noteAbsence, takeAbsenceBack } from './absences';
 import { deletePattern, keepPattern } from './patterns';
-import { addProposition, deleteProposition, noteOnCase } from './propositions';
+import { addProposition, deleteProposition, noteOnCase, seeProposition } from './propositions';
 import { deleteQuery, saveQuery } from './queries';
 import { deleteScope, keepScope } from './scopes';
 import { deleteSearch, keepSearch } from './searches';
@@ -277,6 +277,8 @@ const ACTS: Readonly<Record<string, (bench: Bench, choice: Choice) => Command>> 
     }),
   'take an absence back': ({ state }, [a]) => takeAbsenceBack(one(state, 'absence', a)),
   'delete a pattern': ({ state }, [a]) => deletePattern(one(state, 'pattern', a)),
+  'see a proposition': ({ state }, [a, b, c]) =>
+    seeProposition(one(state, 'proposition', a), named(state, 'case', b), named(state, 'case', c)),
   'make a proposition': ({ state }, [a, b]) =>
     addProposition({
       name: `Proposition ${a}`,

@@ -23,6 +23,14 @@ export const PropositionSchema = z.strictObject({
   /** What the researcher has to say of single cases, mostly of those that speak against it. */
   notes: z.array(z.strictObject({ caseId: pointsTo('case'), note: ProseSchema })).max(100_000),
   createdAt: TimeSchema,
+  /** What it said when the researcher last had seen all of it; absent until then, and where it has come to say something else. */
+  seen: z
+    .strictObject({
+      at: TimeSchema,
+      speakFor: z.array(pointsTo('case')).max(100_000),
+      against: z.array(pointsTo('case')).max(100_000),
+    })
+    .optional(),
   /** Names of what it asks for that is gone, by id. */
   gone: z.record(IdSchema, LineSchema).optional(),
 });

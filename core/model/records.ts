@@ -172,7 +172,13 @@ export const RECORDS = {
     kept: 'row',
     file: 'propositions.json',
     since: 10,
-    whole: (proposition) => ({ ...proposition, notes: distinct(proposition.notes, (one) => one.caseId) }),
+    whole: ({ seen, ...proposition }) => ({
+      ...proposition,
+      notes: distinct(proposition.notes, (one) => one.caseId),
+      ...(seen && {
+        seen: { ...seen, speakFor: distinct(seen.speakFor, (one) => one), against: distinct(seen.against, (one) => one) },
+      }),
+    }),
   }),
   pattern: entry({ schema: KeptPatternSchema, called: 'kept pattern', kept: 'row', file: 'patterns.json', since: 11 }),
   absence: entry({ schema: AbsenceSchema, called: 'absence', kept: 'row', file: 'absences.json', since: 12 }),

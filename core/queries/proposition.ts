@@ -21,6 +21,27 @@ export interface CaseSays {
   readonly holds: readonly boolean[];
 }
 
+/** What a proposition says otherwise than when it was last seen: cases by what they began or ceased to say. */
+export interface SaysSince {
+  readonly forNow: readonly Id[];
+  readonly againstNow: readonly Id[];
+  readonly noLongerFor: readonly Id[];
+  readonly noLongerAgainst: readonly Id[];
+}
+
+/** Compares what cases say with what they said. @returns null where it never was said to be seen */
+export function saysSince({ seen }: Pick<Proposition, 'seen'>, says: readonly CaseSays[]): SaysSince | null {
+  if (!seen) return null;
+  const now = (verdict: Verdict): Id[] => says.flatMap((one) => (one.verdict === verdict ? [one.caseId] : []));
+  const without = (some: readonly Id[], others: readonly Id[]): Id[] => some.filter((id) => !others.includes(id));
+  return {
+    forNow: without(now('for'), seen.speakFor),
+    againstNow: without(now('against'), seen.against),
+    noLongerFor: without(seen.speakFor, now('for')),
+    noLongerAgainst: without(seen.against, now('against')),
+  };
+}
+
 /** Claims of which something is chosen; the others are not asked. */
 export const claimsAsked = (claims: readonly Claim[]): Claim[] =>
   claims.flatMap((claim) => {

@@ -7,7 +7,7 @@ import { addMemo, linkMemo } from '../commands/memos';
 import { ownDocuments, ownStretch } from '../commands/cases';
 import { keepPattern } from '../commands/patterns';
 import { noteAbsence } from '../commands/absences';
-import { addProposition, noteOnCase } from '../commands/propositions';
+import { addProposition, noteOnCase, seeProposition } from '../commands/propositions';
 import { keepScope } from '../commands/scopes';
 import { keepSearch } from '../commands/searches';
 import { addWordList } from '../commands/word-lists';
@@ -82,7 +82,9 @@ export async function benchWithEverything(): Promise<Bench> {
     then: [{ has: false, that: { all: [carries(codes[1]!), { attributeId, comparison: 'is' as const, values: ['44'] }] } }],
   };
   bench.do(addProposition(waiting));
-  bench.do(noteOnCase(Object.keys(bench.state.tables.proposition)[0]!, caseId, 'She never waited.'));
+  const [propositionId] = Object.keys(bench.state.tables.proposition) as [Id];
+  bench.do(noteOnCase(propositionId, caseId, 'She never waited.'));
+  bench.do(seeProposition(propositionId, [caseId], []));
   const scope = { parts: [{ ofCases: [caseId] }, { liesIn: { documentIds: [first.id], folderIds: [], setIds: [] } }] };
   const rows = { of: 'codes' as const, codeIds: codes, withUnder: false };
   bench.do(

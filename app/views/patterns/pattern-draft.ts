@@ -1,4 +1,5 @@
 import { computed, effect, inject, Injectable, signal, type Signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Store } from '@ngrx/store';
 import { AskedPatternSchema, type AskedPattern } from '@core/model/pattern';
 import { mappedAs } from '@core/model/references';
@@ -58,16 +59,18 @@ export class PatternDraft {
       this.studyId = id;
       this.asked.set({});
     });
-    inject(MovedHere).moves.subscribe((moves) =>
-      this.asked.update((asked) =>
-        Object.fromEntries(
-          Object.entries(asked).flatMap(([kind, one]) => {
-            const now = one && mappedAs(AskedPatternSchema, one, moves);
-            return now ? [[kind, now]] : [];
-          }),
+    inject(MovedHere)
+      .moves.pipe(takeUntilDestroyed())
+      .subscribe((moves) =>
+        this.asked.update((asked) =>
+          Object.fromEntries(
+            Object.entries(asked).flatMap(([kind, one]) => {
+              const now = one && mappedAs(AskedPatternSchema, one, moves);
+              return now ? [[kind, now]] : [];
+            }),
+          ),
         ),
-      ),
-    );
+      );
   }
 
   /** What is asked of one kind of pattern. */

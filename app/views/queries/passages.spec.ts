@@ -5,8 +5,10 @@ import { joinCodes } from '@core/commands/join-codes';
 import { deleteCode } from '@core/commands/codes';
 import { addMemo } from '@core/commands/memos';
 import { addSet } from '@core/commands/sets';
+import { useRatings } from '@core/commands/study';
 import { saveQuery } from '@core/commands/queries';
 import type { Id } from '@core/model/ids';
+import { unpackPassages } from '@core/passages/columns';
 import type { PassageCondition } from '@core/model/passage-condition';
 import { Bench } from '@core/testing/make';
 import { selectCodes, selectData, selectQueries } from '../../state/study.selectors';
@@ -159,6 +161,33 @@ describe('asking for passages', () => {
     await overlay('Write a memo about them…');
     const [memo] = Object.values(data().tables.memo);
     expect([memo!.title, memo!.about?.type, memo!.also?.length]).toEqual(['On waiting', 'passage', 1]);
+  });
+
+  it('puts another code in place of one on what is chosen, and rates it, where the study rates', async () => {
+    queries.session.run(useRatings(5));
+    await choose('Waiting');
+    await queries.click(queries.button('Choose all'));
+    await queries.click(queries.button('Do more'));
+    await overlay('Rate…');
+    await overlay('Waiting');
+    await overlay('4');
+    const data = () => TestBed.inject(Store).selectSignal(selectData)()!;
+    const codings = () =>
+      Object.values(data().passages).flatMap((columns) => unpackPassages(columns).flatMap((passage) => passage.codings));
+    expect(codings().flatMap(({ codeId, rating }) => (rating ? [[codeId, rating]] : []))).toEqual([
+      [codes['Waiting']!, 4],
+      [codes['Waiting']!, 4],
+    ]);
+    await queries.click(queries.button('Do more'));
+    await overlay('Put another code in place of…');
+    await overlay('Waiting');
+    const field = document.querySelector<HTMLInputElement>('mat-dialog-container input')!;
+    field.value = 'Relief';
+    field.dispatchEvent(new Event('input', { bubbles: true }));
+    await queries.settle();
+    field.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }));
+    await until(() => codings().every(({ codeId }) => codeId !== codes['Waiting']));
+    expect(codings().filter(({ codeId }) => codeId === codes['Relief']).length).toBeGreaterThan(1);
   });
 
   it('is measured in codings, cases and words, and shown as a table of codes or with more around it', async () => {

@@ -1,7 +1,8 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
 import { addCase, deleteCases, ownDocuments } from '@core/commands/cases';
-import { addProposition } from '@core/commands/propositions';
+import { addProposition, editProposition } from '@core/commands/propositions';
+import { codePlace } from '@core/commands/passages';
 import type { Id } from '@core/model/ids';
 import { Bench } from '@core/testing/make';
 import { ScopeActions } from '../../../state/study.actions';
@@ -102,6 +103,34 @@ describe('propositions', () => {
       () => rows('for').join() === 'Ann',
       () => TestBed.tick(),
     );
+  });
+
+  it('tell what they say otherwise since they were last seen, and are no measure of what they say when that is changed', async () => {
+    await make('Who worries gets help');
+    await chooseCode('Of whom it is said', 'Worry');
+    await chooseCode('What is said of them', 'Help');
+    await answered();
+    await place.click(place.button('All seen'));
+    expect(place.find('[data-since]').textContent).toContain('nothing else since');
+    const bob = Object.values(TestBed.inject(Store).selectSignal(selectData)()!.tables.document).find(
+      (one) => one.title === 'Talk with Bob',
+    )!;
+    const help = Object.values(TestBed.inject(Store).selectSignal(selectData)()!.tables.code).find((one) => one.name === 'Help')!;
+    place.session.run(codePlace({ documentId: bob.id, place: { start: 13, end: 22 }, codeIds: [help.id] }));
+    await until(
+      () => rows('for').length === 2,
+      () => TestBed.tick(),
+    );
+    expect(place.find('[data-since]').textContent).toContain('1 more for it, 1 no longer against it since');
+    expect(place.texts('[data-verdict=for] .second').at(-1)).toBe('new');
+    place.session.run(deleteCases([cases['Ann']!]));
+    await until(
+      () => Object.values(table())[0]!.seen!.speakFor.length === 0,
+      () => TestBed.tick(),
+    );
+    place.session.run(editProposition(Object.keys(table())[0]!, { where: [] }));
+    await place.settle();
+    expect(place.all('[data-since]')).toEqual([]);
   });
 
   it('lose a note with its case, and change to another by its name', async () => {

@@ -1,10 +1,19 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, resource, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { addProposition, deleteProposition, editProposition, noteOnCase, type PropositionFields } from '@core/commands/propositions';
+import {
+  addProposition,
+  deleteProposition,
+  editProposition,
+  noteOnCase,
+  seeProposition,
+  type PropositionFields,
+} from '@core/commands/propositions';
+import { noteExport } from '@core/commands/study';
+import { writeCsv } from '@core/formats/csv/write-csv';
 import { randomId, type Id } from '@core/model/ids';
 import type { Claim, Proposition } from '@core/model/proposition';
 import type { Hit } from '@core/queries/evaluate';
-import { claimsAsked, VERDICTS, type CaseSays, type Verdict } from '@core/queries/proposition';
+import { claimsAsked, saysSince, VERDICTS, type CaseSays, type Verdict } from '@core/queries/proposition';
 import { conditionWords } from '@core/queries/words';
 import { counted } from '@core/text/counted';
 import { naturalOrder } from '@core/text/natural-order';
@@ -14,11 +23,13 @@ import { Ways } from '../../../state/ways';
 import { Ask } from '../../../ui/dialogs/ask';
 import { Evidence } from '../../../ui/evidence/evidence';
 import { Icon } from '../../../ui/icon/icon';
+import { saveFile } from '../../../ui/save-file';
 import { AskedHere } from '../../../ui/sentence/asked-here';
 import type { Keeping } from '../../../ui/writing/writing';
 import { Writing } from '../../../ui/writing/writing';
 import { AnalysisService } from '../../../workers/analysis-service';
 import { QueryTabs } from '../query-tabs';
+import { dayOf } from '../since-words';
 import { ClaimList } from './claim-list';
 import { PropositionDraft } from './proposition-draft';
 
@@ -86,6 +97,25 @@ export class Propositions {
     const [speakFor, against] = this.groups().map(({ rows }) => rows.length);
     return `${speakFor} for it, ${against} against it, of ${counted(this.says()?.length ?? 0, this.here.caseWord())}`;
   });
+  private readonly since = computed(() => {
+    const [current, says] = [this.current(), this.says()];
+    return current && says && saysSince(current, says);
+  });
+  /** What it says otherwise than when it was last seen, in words. */
+  protected readonly sinceWords = computed(() => {
+    const [since, at] = [this.since(), this.current()?.seen?.at];
+    if (!since || at === undefined) return null;
+    const said = [
+      since.forNow.length > 0 ? `${since.forNow.length} more for it` : '',
+      since.noLongerFor.length > 0 ? `${since.noLongerFor.length} no longer for it` : '',
+      since.againstNow.length > 0 ? `${since.againstNow.length} more against it` : '',
+      since.noLongerAgainst.length > 0 ? `${since.noLongerAgainst.length} no longer against it` : '',
+    ].filter(Boolean);
+    const day = dayOf(at);
+    return said.length > 0 ? `${said.join(', ')} since ${day}` : `nothing else since ${day}`;
+  });
+  /** Those that say something else than when it was last seen. */
+  protected readonly fresh = computed(() => new Set([...(this.since()?.forNow ?? []), ...(this.since()?.againstNow ?? [])]));
   protected readonly noteOf = computed(() => new Map(this.current()?.notes.map(({ caseId, note }) => [caseId, note])));
 
   constructor() {
@@ -149,6 +179,27 @@ export class Propositions {
 
   protected remove({ id }: Proposition): void {
     this.session.run(deleteProposition(id));
+  }
+
+  /** Says that all of it has been seen. */
+  protected see({ id }: Proposition): void {
+    const [speakFor, against] = this.groups().map(({ rows }) => rows.map(({ caseId }) => caseId));
+    this.session.run(seeProposition(id, speakFor!, against!));
+  }
+
+  /** Everyone with what they say, what is found of them and what was noted, as a table. */
+  protected takeOut({ name }: Proposition): void {
+    const rows = this.groups().flatMap((group) =>
+      group.rows.map((row) => [
+        this.nameOf(row.caseId),
+        group.verdict === 'nothing' ? 'says nothing' : group.verdict,
+        ...row.hits.map((hits) => hits.length),
+        this.noteOf().get(row.caseId) ?? '',
+      ]),
+    );
+    const head = [this.here.caseWord(), 'speaks', ...this.heads().map(({ has, words }) => `${has ? '' : 'no '}${words}`), 'note'];
+    saveFile(`${name}.csv`, writeCsv([head, ...rows]), 'text/csv');
+    this.session.run(noteExport(`the proposition ${name}`));
   }
 
   /** Keeps a note on a case; of which proposition and case, its field says. */
