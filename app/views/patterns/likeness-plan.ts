@@ -52,17 +52,13 @@ const LONGEST = 30;
       }
     </svg>
   `,
+  styleUrl: './drawn.scss',
   styles: `
-    :host {
-      display: block;
-      overflow: auto;
-      padding: 0 20px 12px;
-    }
     svg {
-      display: block;
-      width: 100%;
-      min-width: 620px;
       max-height: 100%;
+    }
+    .point .name {
+      font-size: 12px;
     }
     .edge,
     .inside {
@@ -85,19 +81,6 @@ const LONGEST = 30;
     }
     .ground {
       fill: transparent;
-    }
-    .mark {
-      fill: var(--c-ink, var(--ink));
-      font: 700 11px var(--face-ui);
-      text-anchor: middle;
-    }
-    .under {
-      stroke: var(--c, var(--accent));
-      stroke-width: 2.5;
-    }
-    .name {
-      fill: var(--ink);
-      font: 12px var(--face-ui);
     }
     .point {
       cursor: pointer;

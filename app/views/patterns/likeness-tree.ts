@@ -55,15 +55,9 @@ const TOP = 24;
       }
     </svg>
   `,
+  styleUrl: './drawn.scss',
   styles: `
-    :host {
-      display: block;
-      overflow: auto;
-      padding: 0 20px 12px;
-    }
     svg {
-      display: block;
-      width: 100%;
       max-width: 1100px;
     }
     .tick {
@@ -88,19 +82,6 @@ const TOP = 24;
     }
     .ground {
       fill: transparent;
-    }
-    .mark {
-      fill: var(--c-ink, var(--ink));
-      font: 700 11px var(--face-ui);
-      text-anchor: middle;
-    }
-    .under {
-      stroke: var(--c, var(--accent));
-      stroke-width: 2;
-    }
-    .name {
-      fill: var(--ink);
-      font: 13px var(--face-ui);
     }
     .leaf {
       cursor: pointer;

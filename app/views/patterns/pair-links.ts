@@ -52,16 +52,9 @@ const BROADEST = 9;
       }
     </svg>
   `,
+  styleUrl: './drawn.scss',
   styles: `
-    :host {
-      display: block;
-      overflow: auto;
-      padding: 0 20px 12px;
-    }
     svg {
-      display: block;
-      width: 100%;
-      min-width: 620px;
       max-width: 1100px;
     }
     .link {
@@ -78,19 +71,6 @@ const BROADEST = 9;
     .link.open {
       stroke: var(--here);
       stroke-opacity: 0.9;
-    }
-    .mark {
-      fill: var(--c-ink, var(--ink));
-      font: 700 11px var(--face-ui);
-      text-anchor: middle;
-    }
-    .under {
-      stroke: var(--c, var(--accent));
-      stroke-width: 2;
-    }
-    .name {
-      fill: var(--ink);
-      font: 13px var(--face-ui);
     }
     .end {
       fill: var(--c, var(--accent));
