@@ -45,11 +45,9 @@ export class LastCounted<C> {
 export class CountedPatterns {
   constructor(private readonly held: HeldStudy) {}
 
-  isOf(known: Counted<unknown>, asked: { readonly rows: RowsAsked }, scope: Scope, order: readonly Id[]): boolean {
-    return known.asked === this.signOf(asked, scope, order) && known.tables === this.held.tables;
-  }
-
-  async begin<C>(
+  /** What counts this, as it was remembered or made anew. @param make given the documents in scope */
+  of<C>(
+    last: LastCounted<C>,
     asked: { readonly rows: RowsAsked },
     scope: Scope,
     order: readonly Id[],
@@ -57,13 +55,18 @@ export class CountedPatterns {
   ): Promise<Counted<C>> {
     const { tables } = this.held;
     const sign = this.signOf(asked, scope, order);
-    const narrowing = this.held.narrowingTo(scope);
-    const documents = await this.inScope(narrowing, order);
-    return {
-      ...{ asked: sign, tables, narrowing },
-      counter: make(narrowing, documents),
-      documents: documents.map((document) => document.id),
-    };
+    return last.of(
+      (known) => known.asked === sign && known.tables === tables,
+      async () => {
+        const narrowing = this.held.narrowingTo(scope);
+        const documents = await this.inScope(narrowing, order);
+        return {
+          ...{ asked: sign, tables, narrowing },
+          counter: make(narrowing, documents),
+          documents: documents.map((document) => document.id),
+        };
+      },
+    );
   }
 
   /** Counts the documents that changed since they were counted. @throws RequestEndedError */

@@ -11,6 +11,7 @@ import { ProfileCounter } from '../patterns/similarity/profiles';
 import { similarityOf, type Similarity } from '../patterns/similarity/similarity';
 import { weaveOf, type Weave } from '../patterns/weave';
 import { WordCounter, type WordCounts } from '../patterns/word-counts';
+import type { Narrowing } from '../queries/narrowing';
 import type { Requests, Tell } from '../requests/requests';
 import { LastCounted, placeOf, type CountedPatterns } from './counted-patterns';
 import type { HeldStudy } from './held-study';
@@ -39,13 +40,17 @@ export class PatternRequests {
       async (running) => {
         const { compared, rows, occurring, coders } = asked;
         const profiled = { compared, rows, occurring, coders };
-        const counted = await this.profiles.of(
-          (one) => this.counting.isOf(one, profiled, scope, order),
-          () => this.counting.begin(profiled, scope, order, (narrowing) => new ProfileCounter(profiled, this.held.asked(), narrowing)),
-        );
+        const make = (narrowing: Narrowing): ProfileCounter => new ProfileCounter(profiled, this.held.asked(), narrowing);
+        const counted = await this.counting.of(this.profiles, profiled, scope, order, make);
         await this.counting.countNew(running, counted);
+        const { documents, narrowing } = counted;
+        // those without a code are asked for only where a fact of theirs could be compared
         const present =
-          compared === 'cases' ? await this.counting.casesIn(running, counted.narrowing, counted.documents) : counted.documents;
+          asked.attributeIds.length === 0
+            ? []
+            : compared === 'cases'
+              ? await this.counting.casesIn(running, narrowing, documents)
+              : documents;
         return similarityOf(asked, counted.counter.result(this.counting.columnsOf(counted)), this.held.tables, present);
       },
       tell,

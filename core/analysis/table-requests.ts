@@ -4,6 +4,7 @@ import type { Scope } from '../model/scope';
 import { PairCounter, type CodePairs, type PairHit } from '../patterns/code-pairs';
 import { CrossCounter, type CellEvidence, type CountedTable, type CrossTable } from '../patterns/cross-table';
 import type { Hit } from '../queries/evaluate';
+import type { Narrowing } from '../queries/narrowing';
 import type { Requests, Running, Tell } from '../requests/requests';
 import { LastCounted, placeOf, type Counted, type CountedPatterns } from './counted-patterns';
 import type { HeldStudy } from './held-study';
@@ -147,23 +148,18 @@ export class TableRequests {
 
   /** A table that is ready to be counted, or was; the same one for whatever asks the same. */
   private tableOf(asked: CountedTable, scope: Scope, order: readonly Id[]): Promise<Counted<CrossCounter>> {
-    return this.tables.of(
-      (one) => this.counting.isOf(one, asked, scope, order),
-      () =>
-        this.counting.begin(
-          asked,
-          scope,
-          order,
-          (narrowing, documents) => new CrossCounter(asked, this.held.asked(), narrowing, documents),
-        ),
+    return this.counting.of(
+      this.tables,
+      asked,
+      scope,
+      order,
+      (narrowing, documents) => new CrossCounter(asked, this.held.asked(), narrowing, documents),
     );
   }
 
   private async countedPairs(running: Running, asked: TogetherAsked, scope: Scope, order: readonly Id[]): Promise<Counted<PairCounter>> {
-    const counted = await this.pairs.of(
-      (one) => this.counting.isOf(one, asked, scope, order),
-      () => this.counting.begin(asked, scope, order, (narrowing) => new PairCounter(asked, this.held.asked(), narrowing)),
-    );
+    const make = (narrowing: Narrowing): PairCounter => new PairCounter(asked, this.held.asked(), narrowing);
+    const counted = await this.counting.of(this.pairs, asked, scope, order, make);
     await this.counting.countNew(running, counted);
     return counted;
   }

@@ -2,6 +2,7 @@ import type { Id, NewId } from '../model/ids';
 import type { StudyState } from '../model/study-state';
 import type { Moves } from '../model/references';
 import type { Change } from './change';
+import { shortened } from '../text/shortened';
 
 /** Who acts, when, and where new ids come from. Commands take all of it from here, so they are pure. */
 export interface CommandContext {
@@ -40,6 +41,6 @@ export function found<T>(record: T | undefined, what: string): T {
 }
 
 /** Cuts a name for use in a log sentence. */
-export const short = (name: string): string => (name.length > 80 ? `${name.slice(0, 79)}…` : name);
+export const short = (name: string): string => shortened(name, 80);
 
 export { counted } from '../text/counted';

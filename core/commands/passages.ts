@@ -13,6 +13,7 @@ import { CommandError, counted, found, short, type Action, type Command, type Co
 import { newCode, type NewCode } from '../codebook/new-code';
 import { mayChangeCodebook } from '../codebook/frozen';
 import { proposal } from '../codebook/proposals';
+import { shortened } from '../text/shortened';
 
 /** Passages of a document as objects, in reading order. */
 export function passagesOf(state: StudyState, documentId: Id): readonly Passage[] {
@@ -66,7 +67,7 @@ export function codePlace({ documentId, place, ...wanted }: Coded): Command {
     const names = codes.map((code) => short(code.name)).join(', ') || 'no code yet';
     return {
       change: [...made.map((code) => added('code', code)), marking],
-      sentence: short400(`coded a passage in ${short(document.title)} with ${names}`),
+      sentence: shortened(`coded a passage in ${short(document.title)} with ${names}`, LONGEST_SENTENCE),
     };
   };
 }
@@ -83,7 +84,10 @@ function markAndPropose(state: StudyState, context: CommandContext, { documentId
   if (!marking && proposals.length === 0) return null;
   return {
     change: [...(marking ? [marking] : []), ...proposals],
-    sentence: short400(`proposed ${newCodes.map((code) => short(code.name)).join(', ')} for a passage in ${short(document.title)}`),
+    sentence: shortened(
+      `proposed ${newCodes.map((code) => short(code.name)).join(', ')} for a passage in ${short(document.title)}`,
+      LONGEST_SENTENCE,
+    ),
   };
 }
 
@@ -110,7 +114,7 @@ export function codePlaces({ documentId, places, ...wanted }: CodedPlaces): Comm
     const names = codes.map((code) => short(code.name)).join(', ');
     return {
       change: [...made.map((code) => added('code', code)), ...markings],
-      sentence: short400(`coded ${counted(markings.length, 'passage')} in ${short(document.title)} with ${names}`),
+      sentence: shortened(`coded ${counted(markings.length, 'passage')} in ${short(document.title)} with ${names}`, LONGEST_SENTENCE),
     };
   };
 }
@@ -208,4 +212,5 @@ function checkPlace(document: Document, place: Place): void {
   if (!standsIn(document, place)) throw new CommandError(outsideWords(document));
 }
 
-const short400 = (sentence: string): string => (sentence.length > 400 ? `${sentence.slice(0, 399)}…` : sentence);
+/** Characters of a sentence for the log. */
+const LONGEST_SENTENCE = 400;

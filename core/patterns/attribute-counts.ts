@@ -1,10 +1,9 @@
-import { compareValues } from '../attributes/values';
 import type { Attribute, AttributeValue } from '../model/case';
 import type { Id } from '../model/ids';
 import type { AttributesAsked, Nested } from '../model/pattern';
 import type { StudyState } from '../model/study-state';
 import type { Entry } from './axis';
-import { levelOf, rank, type Level, type Step } from './nested-axis';
+import { compareSteps, keyOf, levelOf, type Step } from './nested-axis';
 
 /** How many cases or documents have which value. */
 export interface AttributeCounts {
@@ -43,9 +42,9 @@ export function attributeCounts(
 ): AttributeCounts | null {
   const first = asked.of && axisOf(asked.of, tables.attribute);
   if (!first) return null;
-  const { of } = first.level.attribute;
+  const { of } = first.attribute;
   const second = asked.against && axisOf(asked.against, tables.attribute);
-  const against = second?.level.attribute.of === of ? second : null;
+  const against = second?.attribute.of === of ? second : null;
   const valuesOf = (id: Id) => (of === 'case' ? tables.case[id]?.values : tables.document[id]?.values) ?? {};
   for (const id of ids) {
     first.meet(valuesOf(id));
@@ -65,32 +64,31 @@ export function attributeCounts(
   for (const { row, column } of members)
     for (const r of [row, rows.length]) for (const c of [column, columns.length]) counts[r * width + c]!++;
   const numbers = ids.flatMap((id) => {
-    const value = valuesOf(id)[first.level.attribute.id];
+    const value = valuesOf(id)[first.attribute.id];
     return typeof value === 'number' ? [value] : [];
   });
-  return { of, rows, columns, counts, members, summary: first.level.attribute.type === 'number' ? summaryOf(numbers) : null };
+  return { of, rows, columns, counts, members, summary: first.attribute.type === 'number' ? summaryOf(numbers) : null };
 }
+
+type Values = Readonly<Record<Id, AttributeValue>>;
 
 /** The values of an attribute that were met, or that it offers. */
 function axisOf({ attributeId, cuts = [] }: Nested, attributes: Readonly<Record<Id, Attribute>>) {
   const attribute = attributes[attributeId];
   if (!attribute) return null;
-  const level: Level = levelOf(attribute, cuts);
+  const level = levelOf(attribute, cuts);
   const steps = new Map<string, Step>();
-  const stepOf = (value: AttributeValue | undefined): Step => level.stepOf(value);
-  for (const choice of attribute.type === 'choice' ? attribute.choices : []) steps.set(stepOf(choice).key, stepOf(choice));
-  const valueOf = (values: Readonly<Record<Id, AttributeValue>>): AttributeValue | undefined => values[attributeId];
+  const meet = (value: AttributeValue | undefined): void => {
+    const step = level.stepOf(value);
+    steps.set(step.key, step);
+  };
+  if (attribute.type === 'choice') attribute.choices.forEach(meet);
   return {
-    level,
-    meet: (values: Readonly<Record<Id, AttributeValue>>): void => {
-      const step = stepOf(valueOf(values));
-      steps.set(step.key, step);
-    },
-    keyOf: (values: Readonly<Record<Id, AttributeValue>>): string => JSON.stringify([stepOf(valueOf(values)).key]),
+    attribute,
+    meet: (values: Values): void => meet(values[attributeId]),
+    keyOf: (values: Values): string => keyOf([level.stepOf(values[attributeId])]),
     ordered: (): Entry[] =>
-      [...steps.values()]
-        .sort((a, b) => (a.value === null || b.value === null ? rank(a) - rank(b) : compareValues(attribute, a.value, b.value)))
-        .map((step) => ({ key: JSON.stringify([step.key]), path: [step.name] })),
+      [...steps.values()].sort((a, b) => compareSteps([level], [a], [b])).map((step) => ({ key: keyOf([step]), path: [step.name] })),
   };
 }
 

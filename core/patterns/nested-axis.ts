@@ -59,7 +59,8 @@ export function nestedAxis(nested: readonly Nested[], study: AskedStudy, documen
   return ofCases(study, entries, groupsOf, (document) => groupsOf(document, null));
 }
 
-const keyOf = (steps: readonly Step[]): string => JSON.stringify(steps.map((step) => step.key));
+/** The key of the group of some values, the outermost first. */
+export const keyOf = (steps: readonly Step[]): string => JSON.stringify(steps.map((step) => step.key));
 
 /** What values of an attribute are called, cut where that is asked. */
 export function levelOf(attribute: Attribute, cuts: readonly (number | string)[]): Level {
@@ -79,7 +80,8 @@ export function levelOf(attribute: Attribute, cuts: readonly (number | string)[]
   };
 }
 
-function compareSteps(levels: readonly Level[], a: readonly Step[], b: readonly Step[]): number {
+/** Orders groups by their values, level by level. */
+export function compareSteps(levels: readonly Level[], a: readonly Step[], b: readonly Step[]): number {
   for (const [at, { attribute }] of levels.entries()) {
     const [one, other] = [a[at]!, b[at]!];
     if (one.key === other.key) continue;
@@ -90,4 +92,4 @@ function compareSteps(levels: readonly Level[], a: readonly Step[], b: readonly 
 }
 
 /** What is known stands before what is not, and that before what is nobody's. */
-export const rank = (step: Step): number => (step === NOBODY ? 2 : step === UNKNOWN ? 1 : 0);
+const rank = (step: Step): number => (step === NOBODY ? 2 : step === UNKNOWN ? 1 : 0);

@@ -1,6 +1,9 @@
 import type { ShownAs } from '../model/pattern';
 import type { CrossTable } from './cross-table';
 
+/** As much of a table as its numbers are shown by. */
+export type ShownTable = Pick<CrossTable, 'columns' | 'rows' | 'counts' | 'sizes'>;
+
 /** A cell as it is shown. */
 export interface ShownCell {
   /** What was counted. */
@@ -24,12 +27,7 @@ export const FEW_CASES = 5;
  * (found − expected) ÷ √expected, with expected = row total × column total ÷ total.
  * @param row place of the row; one more than the last for all rows @param column likewise
  */
-export function shownCell(
-  { columns, rows, counts, sizes }: Pick<CrossTable, 'columns' | 'rows' | 'counts' | 'sizes'>,
-  row: number,
-  column: number,
-  as: ShownAs,
-): ShownCell {
+export function shownCell({ columns, rows, counts, sizes }: ShownTable, row: number, column: number, as: ShownAs): ShownCell {
   const width = columns.length + 1;
   const at = (r: number, c: number): number => counts[r * width + c]!;
   const [allRows, allColumns] = [rows.length, columns.length];
@@ -56,6 +54,19 @@ export function shownCell(
     }
   }
 }
+
+/** The largest number of a table in a measure, wherever it is below or above: what its shading goes by. */
+export function largestShown(table: ShownTable, as: ShownAs): number {
+  let largest = 0;
+  for (let row = 0; row < table.rows.length; row++)
+    for (let column = 0; column < table.columns.length; column++)
+      largest = Math.max(largest, Math.abs(shownCell(table, row, column, as).value ?? 0));
+  return largest;
+}
+
+/** What is said beside a residual. */
+export const expectedWords = (expected: number): string =>
+  `${shownNumber(expected)} expected${expected < FEW_EXPECTED ? ', too few to say much' : ''}`;
 
 /** Pearson's residual: how far a count is from what was expected, in standard deviations of a Poisson count. */
 export const residual = (found: number, expected: number): number => (found - expected) / Math.sqrt(expected);

@@ -33,7 +33,10 @@ export interface SaysSince {
 export function saysSince({ seen }: Pick<Proposition, 'seen'>, says: readonly CaseSays[]): SaysSince | null {
   if (!seen) return null;
   const now = (verdict: Verdict): Id[] => says.flatMap((one) => (one.verdict === verdict ? [one.caseId] : []));
-  const without = (some: readonly Id[], others: readonly Id[]): Id[] => some.filter((id) => !others.includes(id));
+  const without = (some: readonly Id[], others: readonly Id[]): Id[] => {
+    const those = new Set(others);
+    return some.filter((id) => !those.has(id));
+  };
   return {
     forNow: without(now('for'), seen.speakFor),
     againstNow: without(now('against'), seen.against),

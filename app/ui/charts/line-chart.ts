@@ -1,6 +1,6 @@
-import { afterRenderEffect, ChangeDetectionStrategy, Component, ElementRef, inject, input, output, viewChild } from '@angular/core';
-import type { Chart } from 'chart.js';
+import { ChangeDetectionStrategy, Component, ElementRef, inject, input, output, viewChild } from '@angular/core';
 import { ThemeChoice } from '../../state/theme-choice';
+import { keepDrawn } from './keep-drawn';
 
 /** A point of a line: what it is of, its value, and what is said of it. */
 export interface LinePoint {
@@ -53,20 +53,15 @@ export class LineChart {
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
 
   constructor() {
-    afterRenderEffect((onCleanup) => {
+    keepDrawn(() => {
       const points = this.points();
       // the colours are read when it is drawn
       this.theme.dark();
-      let chart: Chart | null = null;
-      let gone = false;
-      // the library is loaded when the first chart is drawn: no place waits for it
-      void import('./chart-library').then(({ drawLine }) => {
-        if (!gone) chart = drawLine(this.canvas().nativeElement, getComputedStyle(this.host), points, (at) => this.picked.emit(at));
-      });
-      onCleanup(() => {
-        gone = true;
-        chart?.destroy();
-      });
+      return import('./chart-library').then(
+        ({ drawLine }) =>
+          () =>
+            drawLine(this.canvas().nativeElement, getComputedStyle(this.host), points, (at) => this.picked.emit(at)),
+      );
     });
   }
 }

@@ -1,7 +1,7 @@
-import { afterRenderEffect, ChangeDetectionStrategy, Component, ElementRef, inject, input, output, viewChild } from '@angular/core';
-import type { Chart } from 'chart.js';
+import { ChangeDetectionStrategy, Component, ElementRef, inject, input, output, viewChild } from '@angular/core';
 import { ThemeChoice } from '../../state/theme-choice';
 import type { Area } from './area-chart';
+import { keepDrawn } from './keep-drawn';
 
 /** Parts of a whole, as areas within groups or as a pie; a click opens a part. The numbers are in a table for those who hear the page. */
 @Component({
@@ -52,19 +52,13 @@ export class ShareChart {
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
 
   constructor() {
-    afterRenderEffect((onCleanup) => {
+    keepDrawn(() => {
       const [parts, form, dark] = [this.parts(), this.form(), this.theme.dark()];
-      let chart: Chart | null = null;
-      let gone = false;
       const library =
         form === 'pie' ? import('./pie-chart').then(({ drawPie }) => drawPie) : import('./area-chart').then(({ drawAreas }) => drawAreas);
-      void library.then((draw) => {
-        if (!gone) chart = draw(this.canvas().nativeElement, getComputedStyle(this.host), parts, dark, (id) => this.picked.emit(id));
-      });
-      onCleanup(() => {
-        gone = true;
-        chart?.destroy();
-      });
+      return library.then(
+        (draw) => () => draw(this.canvas().nativeElement, getComputedStyle(this.host), parts, dark, (id) => this.picked.emit(id)),
+      );
     });
   }
 }

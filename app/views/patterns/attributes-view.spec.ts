@@ -8,29 +8,17 @@ import { ScopeActions } from '../../state/study.actions';
 import { selectData } from '../../state/study.selectors';
 import { analysisHere } from '../../testing/analysis-here';
 import { drawn, type Drawn } from '../../testing/component-with-study';
+import { PatternHere } from '../../testing/pattern-here';
 import { until } from '../../testing/until';
 import { AttributesView } from './attributes-view';
-import { PatternDraft } from './pattern-draft';
 
 describe('attributes on the screen', () => {
   let view: Drawn<AttributesView>;
+  let here: PatternHere<'attributes'>;
   const ids: Record<string, Id> = {};
   const lines = () => view.all('.line').map((one) => one.getAttribute('aria-label'));
-  const settled = async () => {
-    await view.settle();
-    await until(() => view.find('.body').getAttribute('aria-busy') === 'false');
-    await view.settle();
-  };
-  const against = async (name: string | null) => {
-    const draft = TestBed.inject(PatternDraft);
-    draft.set({
-      pattern: 'attributes',
-      as: 'as they are',
-      of: { attributeId: ids['home']! },
-      against: name ? { attributeId: ids[name]! } : null,
-    });
-    await settled();
-  };
+  const against = (name: string | null) =>
+    here.ask({ as: 'as they are', of: { attributeId: ids['home']! }, against: name ? { attributeId: ids[name]! } : null });
 
   beforeEach(async () => {
     const bench = new Bench();
@@ -57,6 +45,7 @@ describe('attributes on the screen', () => {
       );
     }
     view = await drawn(AttributesView, bench, {}, [analysisHere]);
+    here = new PatternHere(view, 'attributes');
     await against(null);
     await until(() => view.all('.line').length > 0);
   });
@@ -88,11 +77,11 @@ describe('attributes on the screen', () => {
 
   it('follows the scope, and what becomes of an attribute', async () => {
     TestBed.inject(Store).dispatch(ScopeActions.chosen({ scope: { parts: [{ ofCases: [ids['Ann']!] }] } }));
-    await settled();
+    await here.settled();
     expect(lines()).toEqual(['Saltpans: 1']);
     TestBed.inject(Store).dispatch(ScopeActions.chosen({ scope: { parts: [] } }));
     view.session.run(deleteAttribute(ids['home']!));
-    await settled();
+    await here.settled();
     // another one stands in its place
     expect(view.find('h1').textContent).toBe('age');
   });

@@ -1,19 +1,21 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { AttributesAsked, Nested } from '@core/model/pattern';
+import type { AttributeCounts } from '@core/patterns/attribute-counts';
 import { nameOf } from '@core/patterns/axis';
-import { FEW_EXPECTED, shownCell, shownNumber } from '@core/patterns/normalise';
+import { expectedWords, FEW_EXPECTED, largestShown, shownCell, shownNumber } from '@core/patterns/normalise';
 import { counted } from '@core/text/counted';
 import { selectData, selectStudy } from '../../state/study.selectors';
 import { choicesOf, SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { AnalysisService } from '../../workers/analysis-service';
 import { AttributeLevels } from './attribute-levels';
 import { MembersSide, type Members } from './members-side';
-import { NumberTable, type CellAt, type TableCell, type TableHead } from './number-table';
+import { NumberTable, type CellAt, type TableCell } from './number-table';
 import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
 import { shadeOf } from './shades';
-import type { TableOut } from './take-out';
+import { headOf, type TableHead } from './table-head';
+import type { Sheet, TableOut } from './take-out';
 import { workedOut } from './worked-out';
 
 const SAID: Readonly<Record<AttributesAsked['as'], string>> = {
@@ -39,9 +41,10 @@ export class AttributesView {
   private readonly data = this.store.selectSignal(selectData);
   private readonly study = this.store.selectSignal(selectStudy);
   protected readonly levels = inject(AttributeLevels);
+  private readonly drafted = inject(PatternDraft).of('attributes');
   /** What is asked; the first attribute until one is chosen. */
   protected readonly asked = computed((): AttributesAsked => {
-    const asked = this.draft.of('attributes')();
+    const asked = this.drafted();
     const [first] = this.levels.all();
     return asked.of || !first ? asked : { ...asked, of: this.levels.level(first) };
   });
@@ -77,7 +80,7 @@ export class AttributesView {
   });
   protected readonly ways = choicesOf(['as they are', 'per row', 'per column', 'against expected'] as const);
   /** Held against another that is still there. */
-  protected readonly isTwo = computed(() => (this.counts()?.columns.length ?? 0) > 1 || this.counts()?.columns[0]?.key !== 'all');
+  protected readonly isTwo = computed(() => this.counts()?.columns[0]?.key !== 'all');
   protected readonly said = computed(() => {
     const counts = this.counts();
     if (!counts) return '';
@@ -125,28 +128,24 @@ export class AttributesView {
     };
   });
   protected readonly rowHeads = computed((): TableHead[] => [
-    ...(this.counts()?.rows ?? []).map((entry) => ({ key: entry.key, name: nameOf(entry) })),
+    ...(this.counts()?.rows ?? []).map((entry) => headOf(entry, {})),
     { key: 'all', name: 'all' },
   ]);
   protected readonly columnHeads = computed((): TableHead[] => [
-    ...(this.counts()?.columns ?? []).map((entry) => ({ key: entry.key, name: nameOf(entry) })),
+    ...(this.counts()?.columns ?? []).map((entry) => headOf(entry, {})),
     { key: 'all', name: 'all' },
   ]);
   protected readonly cellOf = computed(() => {
     const [counts, { as }] = [this.counts(), this.asked()];
-    const value = (row: number, column: number) => shownCell({ ...counts!, sizes: [] }, row, column, as);
-    let largest = 0;
-    if (counts)
-      for (let row = 0; row < counts.rows.length; row++)
-        for (let column = 0; column < counts.columns.length; column++) largest = Math.max(largest, Math.abs(value(row, column).value ?? 0));
+    const table = counts && { ...counts, sizes: [] };
+    const largest = table ? largestShown(table, as) : 0;
     return (row: number, column: number): TableCell => {
-      if (!counts || row > counts.rows.length || column > counts.columns.length) return { words: '', shade: null, empty: true };
-      const { count, value: shown, expected } = value(row, column);
-      const apart = row === counts.rows.length || column === counts.columns.length;
-      const notes = [
-        as === 'as they are' ? '' : count.toLocaleString(),
-        expected === undefined ? '' : `${shownNumber(expected)} expected${expected < FEW_EXPECTED ? ', too few to say much' : ''}`,
-      ].filter(Boolean);
+      if (!table || row > table.rows.length || column > table.columns.length) return { words: '', shade: null, empty: true };
+      const { count, value: shown, expected } = shownCell(table, row, column, as);
+      const apart = row === table.rows.length || column === table.columns.length;
+      const notes = [as === 'as they are' ? '' : count.toLocaleString(), expected === undefined ? '' : expectedWords(expected)].filter(
+        Boolean,
+      );
       return {
         words: shown === null ? '·' : shownNumber(shown, undefined, as !== 'as they are'),
         shade: apart ? null : shadeOf(shown, largest),
@@ -164,6 +163,10 @@ export class AttributesView {
   protected readonly out = computed((): TableOut | null => {
     const counts = this.counts();
     if (!counts) return null;
+    return { name: this.title(), sheets: () => this.sheetsOf(counts), said: this.said() };
+  });
+
+  private sheetsOf(counts: AttributeCounts): Sheet[] {
     const [rows, columns] = [this.rowHeads(), this.columnHeads()];
     const width = counts.columns.length + 1;
     const table = (value: (row: number, column: number) => number | null) => [
@@ -172,15 +175,10 @@ export class AttributesView {
     ];
     const raw = { name: 'Counted', rows: table((row, column) => counts.counts[row * width + column]!) };
     const { as } = this.asked();
-    return {
-      name: this.title(),
-      sheets:
-        this.isTwo() && as !== 'as they are'
-          ? [{ name: 'Shown', rows: table((row, column) => shownCell({ ...counts, sizes: [] }, row, column, as).value) }, raw]
-          : [raw],
-      said: this.said(),
-    };
-  });
+    return this.isTwo() && as !== 'as they are'
+      ? [{ name: 'Shown', rows: table((row, column) => shownCell({ ...counts, sizes: [] }, row, column, as).value) }, raw]
+      : [raw];
+  }
 
   protected set(change: Partial<AttributesAsked>): void {
     this.openKeys.set(null);

@@ -11,28 +11,18 @@ import { ScopeActions } from '../../state/study.actions';
 import { selectPatterns } from '../../state/study.selectors';
 import { analysisHere } from '../../testing/analysis-here';
 import { drawn, type Drawn } from '../../testing/component-with-study';
+import { PatternHere } from '../../testing/pattern-here';
 import { until } from '../../testing/until';
 import { CrossTableView } from './cross-table-view';
-import { PatternDraft } from './pattern-draft';
 
 describe('a cross-table on the screen', () => {
   let view: Drawn<CrossTableView>;
+  let here: PatternHere<'cross-table'>;
   const ids: Record<string, Id> = {};
   const cell = (row: string, column: string) =>
     view.all('[role=gridcell]').find((one) => one.getAttribute('aria-label')!.startsWith(`${row}, ${column}: `));
   const columns = () => view.texts('.head');
   const rows = () => view.texts('.name button');
-  const draft = () => TestBed.inject(PatternDraft);
-  const ask = async (change: Partial<ReturnType<typeof asked>>) => {
-    draft().set({ ...asked(), ...change });
-    await settled();
-  };
-  const asked = () => draft().of('cross-table')();
-  const settled = async () => {
-    await view.settle();
-    await until(() => view.find('.body').getAttribute('aria-busy') === 'false');
-    await view.settle();
-  };
 
   beforeEach(async () => {
     const bench = new Bench();
@@ -55,6 +45,7 @@ describe('a cross-table on the screen', () => {
     }));
     bench.run(setValues(facts));
     view = await drawn(CrossTableView, bench, {}, [analysisHere]);
+    here = new PatternHere(view, 'cross-table');
     await until(() => view.all('[role=gridcell]').length > 0);
   });
 
@@ -62,12 +53,12 @@ describe('a cross-table on the screen', () => {
     expect(columns()).toEqual(['One', 'Three', 'Two', 'all']);
     expect(cell('Waiting', 'One')!.textContent).toBe('2');
     expect(cell('Worry', 'One')!.textContent).toBe('–');
-    await ask({ empty: 'without empty' });
+    await here.ask({ empty: 'without empty' });
     expect([rows(), columns()]).toEqual([
       ['Waiting', 'all'],
       ['One', 'Two', 'all'],
     ]);
-    await ask({ empty: 'only empty' });
+    await here.ask({ empty: 'only empty' });
     expect([rows(), columns()]).toEqual([
       ['Worry', 'all'],
       ['Three', 'all'],
@@ -96,22 +87,22 @@ describe('a cross-table on the screen', () => {
     expect([cell('Worry', 'Two')!.textContent, cell('Worry', 'all')!.textContent]).toEqual(['–', '–']);
     // it was expected in all of the study, not in what is looked at now
     TestBed.inject(Store).dispatch(ScopeActions.chosen({ scope: { parts: [{ ofCases: [ids['Case One']!] }] } }));
-    await settled();
+    await here.settled();
     expect(cell('Worry', 'One')!.textContent).toBe('–');
     TestBed.inject(Store).dispatch(ScopeActions.chosen({ scope: { parts: [] } }));
-    await settled();
+    await here.settled();
     await view.click(view.button('No longer expected'));
     expect(cell('Worry', 'One')!.textContent).toBe('–');
   });
 
   it('groups by bands of an attribute, turns, and shows rates with their group sizes', async () => {
-    await ask({ columns: { nested: [{ attributeId: ids['age']!, cuts: [40] }] } });
+    await here.ask({ columns: { nested: [{ attributeId: ids['age']!, cuts: [40] }] } });
     expect(columns()).toEqual(['under 40', '40 and over', 'not known', 'all']);
-    await ask({ as: 'per case' });
+    await here.ask({ as: 'per case' });
     expect(cell('Waiting', 'all')!.textContent).toBe('1.3');
     expect(view.find('.sentence').textContent).toContain('divided by all of its group, coded or not');
     expect(view.find('.sentence').textContent).toContain('Each group has fewer than 5 participants');
-    await ask({ turned: true });
+    await here.ask({ turned: true });
     expect(rows()).toEqual(['under 40', '40 and over', 'not known', 'all']);
     await view.click(cell('under 40', 'Waiting')!);
     await until(() => view.all('fl-evidence article').length === 2);
@@ -119,7 +110,7 @@ describe('a cross-table on the screen', () => {
   });
 
   it('orders by a column or row that is pressed, and as it was by a second press', async () => {
-    await ask({ columns: { by: 'case' } });
+    await here.ask({ columns: { by: 'case' } });
     const before = columns();
     await view.click(view.button('Waiting'));
     expect(columns().at(0)).not.toBe('Case Three');
@@ -135,17 +126,17 @@ describe('a cross-table on the screen', () => {
     await until(() => view.all('fl-evidence article').length === 3);
     expect(cell('Waiting', 'One')!.textContent).toBe('3');
     TestBed.inject(Store).dispatch(ScopeActions.chosen({ scope: { parts: [{ ofCases: [ids['Case Two']!] }] } }));
-    await settled();
+    await here.settled();
     expect(columns()).toEqual(['Two', 'all']);
   });
 
   it('follows codes that are joined and deleted: what was chosen and is gone is not taken for all', async () => {
-    await ask({ rows: { of: 'codes', codeIds: [ids['Worry']!, ids['Waiting']!], withUnder: false } });
+    await here.ask({ rows: { of: 'codes', codeIds: [ids['Worry']!, ids['Waiting']!], withUnder: false } });
     view.session.run(joinCodes(ids['Waiting']!, [ids['Worry']!]));
-    await settled();
+    await here.settled();
     expect(rows()).toEqual(['Waiting', 'all']);
     view.session.run(deleteCodes([ids['Waiting']!]));
-    await settled();
+    await here.settled();
     expect(view.find('.empty').textContent).toContain('Nothing to count yet');
   });
 
@@ -156,7 +147,7 @@ describe('a cross-table on the screen', () => {
     expect(view.find('h1').textContent).toBe('Who waits');
     expect(view.host.textContent).not.toContain('something else was looked at');
     TestBed.inject(Store).dispatch(ScopeActions.chosen({ scope: { parts: [{ kinds: ['interview'] }] } }));
-    await settled();
+    await here.settled();
     expect(view.host.textContent).toContain('something else was looked at');
   });
 });

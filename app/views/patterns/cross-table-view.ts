@@ -6,7 +6,7 @@ import { nameOf, type Entry } from '@core/patterns/axis';
 import { absencesIn } from '@core/patterns/absence';
 import { cellQuestion } from '@core/patterns/cell-question';
 import type { CrossTable } from '@core/patterns/cross-table';
-import { FEW_CASES, FEW_EXPECTED, shownCell, shownNumber } from '@core/patterns/normalise';
+import { expectedWords, FEW_CASES, largestShown, shownCell, shownNumber } from '@core/patterns/normalise';
 import { counted } from '@core/text/counted';
 import { selectCodes, selectData, selectScope, selectStudy } from '../../state/study.selectors';
 import { choicesOf, SentencePart, type Choice } from '../../ui/sentence/sentence-part';
@@ -14,13 +14,14 @@ import { AnalysisService } from '../../workers/analysis-service';
 import { CodersPart } from './coders-part';
 import { evidenceWords, type Behind } from './evidence-side';
 import { GroupsPart } from './groups-part';
-import { NumberTable, type CellAt, type TableCell, type TableHead } from './number-table';
+import { NumberTable, type CellAt, type TableCell } from './number-table';
 import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
 import { RowsPart } from './rows-part';
 import { shadeOf } from './shades';
 import { workedOut } from './worked-out';
-import type { TableOut } from './take-out';
+import { headOf, type TableHead } from './table-head';
+import type { Sheet, TableOut } from './take-out';
 
 /** A row or column of the table: an entry, or all of them at the end. */
 interface Line {
@@ -136,20 +137,13 @@ export class CrossTableView {
   });
   private readonly largest = computed(() => {
     const table = this.work.shown();
-    let largest = 0;
-    if (table)
-      for (let row = 0; row < table.rows.length; row++)
-        for (let column = 0; column < table.columns.length; column++)
-          largest = Math.max(largest, Math.abs(this.cell(table, row, column).value ?? 0));
-    return largest;
+    return table ? largestShown(table, this.asked().as) : 0;
   });
   protected readonly turned = computed(() => this.asked().turned);
   protected readonly rowHeads = computed(() => (this.turned() ? this.columnHeadsBefore() : this.rowHeadsBefore()));
   protected readonly columnHeads = computed(() => (this.turned() ? this.rowHeadsBefore() : this.columnHeadsBefore()));
   private readonly rowHeadsBefore = computed((): TableHead[] =>
-    this.lines().rows.map(({ entry }) =>
-      entry ? { key: entry.key, name: nameOf(entry), code: entry.id ? this.codes()[entry.id] : undefined } : { key: 'all', name: 'all' },
-    ),
+    this.lines().rows.map(({ entry }) => (entry ? headOf(entry, this.codes()) : { key: 'all', name: 'all' })),
   );
   private readonly columnHeadsBefore = computed((): TableHead[] => {
     const table = this.work.shown();
@@ -187,7 +181,7 @@ export class CrossTableView {
       const notes = [
         absent ? 'expected, not found' : '',
         as === 'as they are' ? '' : `${shownNumber(this.scaled(count))} ${this.countingWords()}`,
-        expected === undefined ? '' : `${shownNumber(expected)} expected${expected < FEW_EXPECTED ? ', too few to say much' : ''}`,
+        expected === undefined ? '' : expectedWords(expected),
         value === null && count > 0 ? 'nothing to divide by' : '',
       ].filter(Boolean);
       return {
@@ -257,35 +251,35 @@ export class CrossTableView {
   protected readonly out = computed((): TableOut | null => {
     const table = this.work.shown();
     if (!table) return null;
+    return { name: this.title(), sheets: () => this.sheetsOf(table), said: this.said() };
+  });
+
+  private sheetsOf(table: CrossTable): Sheet[] {
     const { rows, columns } = this.lines();
     const head = ['', ...columns.map(({ entry }) => (entry ? nameOf(entry) : 'all'))];
     const lineOf = (value: (row: number, column: number) => number | null) =>
       rows.map(({ entry, at }) => [entry ? nameOf(entry) : 'all', ...columns.map((column) => value(at, column.at) ?? '')]);
     const { as } = this.asked();
     const raw = lineOf((row, column) => this.scaled(table.counts[row * (table.columns.length + 1) + column]!));
-    return {
-      name: this.title(),
-      sheets: [
-        ...(as === 'as they are' ? [] : [{ name: 'Shown', rows: [head, ...lineOf((row, column) => this.cell(table, row, column).value)] }]),
-        { name: 'Counted', rows: [head, ...raw] },
-        {
-          name: 'Groups',
-          rows: [
-            ['group', 'documents', `${this.caseWord()}s`, 'words'],
-            ...columns.map(({ entry, at }) => {
-              const { documents, cases, words } = table.sizes[at]!;
-              return [entry ? nameOf(entry) : 'all', documents, cases, words ?? ''];
-            }),
-          ],
-        },
-        ...this.absencesOut(rows, columns),
-      ],
-      said: this.said(),
-    };
-  });
+    return [
+      ...(as === 'as they are' ? [] : [{ name: 'Shown', rows: [head, ...lineOf((row, column) => this.cell(table, row, column).value)] }]),
+      { name: 'Counted', rows: [head, ...raw] },
+      {
+        name: 'Groups',
+        rows: [
+          ['group', 'documents', `${this.caseWord()}s`, 'words'],
+          ...columns.map(({ entry, at }) => {
+            const { documents, cases, words } = table.sizes[at]!;
+            return [entry ? nameOf(entry) : 'all', documents, cases, words ?? ''];
+          }),
+        ],
+      },
+      ...this.absencesOut(rows, columns),
+    ];
+  }
 
   /** What is marked as expected and not found, with what was written of it. */
-  private absencesOut(rows: readonly Line[], columns: readonly Line[]): TableOut['sheets'][number][] {
+  private absencesOut(rows: readonly Line[], columns: readonly Line[]): Sheet[] {
     const [absentAt, memos] = [this.absentAt(), this.data()?.tables.memo ?? {}];
     const absent = rows.flatMap(({ entry: row }) =>
       columns.flatMap(({ entry: column }) => {

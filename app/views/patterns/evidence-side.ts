@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import { saveQuery } from '@core/commands/queries';
-import { addSet } from '@core/commands/sets';
 import type { Id } from '@core/model/ids';
 import type { Question } from '@core/model/query';
 import type { CellEvidence } from '@core/patterns/cross-table';
@@ -17,6 +16,7 @@ import { Ask } from '../../ui/dialogs/ask';
 import { Evidence } from '../../ui/evidence/evidence';
 import { Icon } from '../../ui/icon/icon';
 import { AbsenceNote } from './absence-note';
+import { MakeSet } from './make-set';
 
 /** What stands behind a number of a pattern. */
 export interface Behind {
@@ -61,11 +61,15 @@ export function evidenceWords({ hits, places, cases }: CellEvidence, caseWord: s
           <button class="act" (click)="keepQuery(question)">Keep as a query</button>
         }
         @if (behind().hits.length > 0) {
-          <button class="act" [matMenuTriggerFor]="sets">Make a set</button>
-          <mat-menu #sets="matMenu">
-            <button mat-menu-item (click)="makeSet('document', documents())">of {{ words(documents().length, 'document') }}</button>
+          <button class="act" [matMenuTriggerFor]="kinds">Make a set</button>
+          <mat-menu #kinds="matMenu">
+            <button mat-menu-item (click)="sets.of('document', documents(), behind().title)">
+              of {{ sets.words('document', documents().length) }}
+            </button>
             @if (behind().cases.length > 0) {
-              <button mat-menu-item (click)="makeSet('case', behind().cases)">of {{ words(behind().cases.length, caseWord()) }}</button>
+              <button mat-menu-item (click)="sets.of('case', behind().cases, behind().title)">
+                of {{ sets.words('case', behind().cases.length) }}
+              </button>
             }
           </mat-menu>
         }
@@ -85,14 +89,13 @@ export class EvidenceSide {
   readonly behind = input.required<Behind>();
   readonly closed = output<void>();
   private readonly ways = inject(Ways);
+  protected readonly sets = inject(MakeSet);
   private readonly draft = inject(QueryDraft);
   private readonly session = inject(StudySession);
   private readonly ask = inject(Ask);
   private readonly notices = inject(Notices);
   private readonly study = inject(Store).selectSignal(selectStudy);
-  protected readonly words = counted;
   protected readonly none = (): null => null;
-  protected readonly caseWord = computed(() => this.study()?.caseWord ?? 'case');
   protected readonly documents = computed(() => [...new Set(this.behind().hits.map((hit) => hit.documentId))]);
 
   protected read(hit: Hit): void {
@@ -117,15 +120,5 @@ export class EvidenceSide {
       (name) => this.session.attempt(saveQuery(name, question)).refused,
     );
     if (kept !== null) this.notices.say('Kept among the queries.');
-  }
-
-  protected async makeSet(of: 'document' | 'case', ids: readonly Id[]): Promise<void> {
-    await this.ask.keep(
-      `Make a set of ${counted(ids.length, of === 'case' ? this.caseWord() : of)}`,
-      'Name of the set',
-      this.behind().title.slice(0, 200),
-      'Make the set',
-      (name) => this.session.attempt(addSet(of, name, [...ids])).refused,
-    );
   }
 }

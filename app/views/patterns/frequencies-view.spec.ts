@@ -1,29 +1,18 @@
-import { TestBed } from '@angular/core/testing';
 import { codePlace } from '@core/commands/passages';
 import type { Id } from '@core/model/ids';
 import { Bench } from '@core/testing/make';
 import { analysisHere } from '../../testing/analysis-here';
 import { drawn, type Drawn } from '../../testing/component-with-study';
+import { PatternHere } from '../../testing/pattern-here';
 import { until } from '../../testing/until';
 import { FrequenciesView } from './frequencies-view';
-import { PatternDraft } from './pattern-draft';
 
 describe('frequencies on the screen', () => {
   let view: Drawn<FrequenciesView>;
+  let here: PatternHere<'frequencies'>;
   const ids: Record<string, Id> = {};
   const number = (name: string, measure: string) =>
     view.all('button.number').find((one) => one.getAttribute('aria-label')!.startsWith(`${name}, ${measure}: `))!;
-  const settled = async () => {
-    await view.settle();
-    await until(() => view.find('.body').getAttribute('aria-busy') === 'false');
-    await view.settle();
-  };
-  const choose = async (from: string, to: string) => {
-    await view.click(view.button(from));
-    await view.settle();
-    [...document.querySelectorAll<HTMLElement>('[role=menuitem]')].find((one) => one.textContent!.trim() === to)!.click();
-    await settled();
-  };
 
   beforeEach(async () => {
     const bench = new Bench();
@@ -35,6 +24,7 @@ describe('frequencies on the screen', () => {
     bench.code(one, 0, 9, ids['Waiting']!);
     bench.code(one, 10, 20, ids['Waiting']!, ids['Help']!);
     view = await drawn(FrequenciesView, bench, {}, [analysisHere]);
+    here = new PatternHere(view, 'frequencies');
     await until(() => view.all('button.number').length > 0);
   });
 
@@ -53,18 +43,17 @@ describe('frequencies on the screen', () => {
   });
 
   it('is drawn as areas or as a pie, with the same numbers in a table behind it that open as well', async () => {
-    await choose('in a list with bars', 'as a pie');
+    await here.choose('in a list with bars', 'as a pie');
     expect(view.texts('fl-share-chart tr').map((row) => row.replace(/\s+/g, ' '))).toEqual(['Waiting2', 'Help1']);
     await view.click(view.all('fl-share-chart button')[1]!);
     await until(() => view.all('fl-evidence article').length === 1);
     expect(view.texts('fl-evidence-side h2')).toEqual(['Help']);
-    await choose('as a pie', 'as areas');
+    await here.choose('as a pie', 'as areas');
     await until(() => (view.find<HTMLCanvasElement>('fl-share-chart canvas').width ?? 0) > 300);
   });
 
   it('leaves out what is found less often than asked for, and says so', async () => {
-    TestBed.inject(PatternDraft).set({ ...TestBed.inject(PatternDraft).of('frequencies')(), minimum: 9 });
-    await settled();
+    await here.ask({ minimum: 9 });
     expect(view.find('.empty').textContent).toContain('Nothing is found so often');
     expect(view.button('in a list with bars')).toBeDefined();
   });

@@ -177,7 +177,7 @@ export class FrequenciesView {
     const measures = this.measures();
     return {
       name: 'Frequencies',
-      sheets: [
+      sheets: () => [
         {
           name: 'Frequencies',
           rows: [

@@ -3,6 +3,7 @@ import { Store } from '@ngrx/store';
 import { deletePattern, keepPattern } from '@core/commands/patterns';
 import type { Id } from '@core/model/ids';
 import type { AskedPattern, KeptPattern } from '@core/model/pattern';
+import { naturalOrder } from '@core/text/natural-order';
 import { quoted } from '@core/text/quoted';
 import { ScopeChoice } from '../../state/scope-choice';
 import { StudySession } from '../../state/study-session';
@@ -24,7 +25,7 @@ export class KeptPatterns {
   private readonly data = this.store.selectSignal(selectData);
   private readonly table = this.store.selectSignal(selectPatterns);
   private readonly scope = this.store.selectSignal(selectScope);
-  readonly all = computed(() => Object.values(this.table()).sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true })));
+  readonly all = computed(() => naturalOrder(Object.values(this.table()), ({ name }) => name));
 
   /** The kept pattern that asks just this. */
   of(asked: AskedPattern): KeptPattern | null {

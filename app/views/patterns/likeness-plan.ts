@@ -1,14 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, linkedSignal, output } from '@angular/core';
-import type { Code } from '@core/model/code';
 import type { Plan } from '@core/patterns/similarity/plan';
+import { shortened } from '@core/text/shortened';
 import { HEIGHT, layOut, outlineOf, tops, WIDTH } from './plan-layout';
-
-/** Something that is compared. */
-export interface ComparedThing {
-  readonly key: string;
-  readonly name: string;
-  readonly code?: Code | undefined;
-}
+import type { TableHead } from './table-head';
 
 /** Longer names are cut on the picture; the whole is said on hovering and to those who hear the page. */
 const LONGEST = 30;
@@ -52,7 +46,7 @@ const LONGEST = 30;
       }
     </svg>
   `,
-  styleUrl: './drawn.scss',
+  styleUrls: ['./drawn.scss', './drawn-names.scss'],
   styles: `
     svg {
       max-height: 100%;
@@ -98,7 +92,7 @@ const LONGEST = 30;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class LikenessPlan {
-  readonly things = input.required<readonly ComparedThing[]>();
+  readonly things = input.required<readonly TableHead[]>();
   readonly plan = input.required<Plan>();
   /** The part each is in, from 0. */
   readonly parts = input.required<Uint16Array>();
@@ -109,7 +103,7 @@ export class LikenessPlan {
   protected readonly box = `0 0 ${WIDTH} ${HEIGHT}`;
   protected readonly points = computed(() => {
     const things = this.things();
-    const shorts = things.map(({ name }) => (name.length > LONGEST ? `${name.slice(0, LONGEST - 1)}…` : name));
+    const shorts = things.map(({ name }) => shortened(name, LONGEST));
     return layOut(this.plan(), shorts, this.parts()).map((laid, at) => ({ laid, thing: things[at]!, short: shorts[at]! }));
   });
   /** The parts, the largest first, so that none hides one within it. */

@@ -1,16 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { leavesOf, type Merge } from '@core/patterns/similarity/tree';
-import type { ComparedThing } from './likeness-plan';
+import { DrawnName, NAMES_APART, NAMES_WIDE } from './drawn-name';
+import type { TableHead } from './table-head';
 
-const ROW = 22;
-const NAMES = 250;
 const WIDTH = 960;
-const LONGEST = 34;
 const TOP = 24;
 
 /** How things come together, from the most alike at the left to all in one at the right; a line where it is cut into parts. */
 @Component({
   selector: 'fl-likeness-tree',
+  imports: [DrawnName],
   template: `
     <svg
       [attr.viewBox]="box()"
@@ -36,7 +35,7 @@ const TOP = 24;
         <g
           role="button"
           tabindex="0"
-          [class]="'leaf c' + (leaf.thing.code?.colour ?? '')"
+          class="leaf"
           [class.open]="open() === leaf.thing.key"
           [attr.aria-label]="leaf.thing.name + ', part ' + (leaf.part + 1)"
           [attr.aria-pressed]="open() === leaf.thing.key"
@@ -46,11 +45,7 @@ const TOP = 24;
         >
           <title>{{ leaf.thing.name }}</title>
           <rect class="ground" x="0" [attr.y]="leaf.y - 10" [attr.width]="names" height="20" rx="3" />
-          @if (leaf.thing.code; as code) {
-            <text class="mark" x="14" [attr.y]="leaf.y + 3">{{ code.mark }}</text>
-            <line class="under" x1="4" x2="24" [attr.y1]="leaf.y + 7" [attr.y2]="leaf.y + 7" />
-          }
-          <text class="name" [attr.x]="leaf.thing.code ? 32 : 4" [attr.y]="leaf.y + 4">{{ leaf.short }}</text>
+          <g flDrawnName [head]="leaf.thing" [y]="leaf.y" />
         </g>
       }
     </svg>
@@ -87,9 +82,6 @@ const TOP = 24;
       cursor: pointer;
       outline: none;
     }
-    .leaf:hover .name {
-      fill: var(--accent);
-    }
     .leaf:focus-visible .ground,
     .leaf.open .ground {
       stroke: var(--here);
@@ -99,27 +91,25 @@ const TOP = 24;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class LikenessTree {
-  readonly things = input.required<readonly ComparedThing[]>();
+  readonly things = input.required<readonly TableHead[]>();
   readonly merges = input.required<readonly Merge[]>();
   readonly parts = input.required<Uint16Array>();
   readonly open = input<string | null>(null);
   readonly opened = output<string>();
   protected readonly width = WIDTH;
-  protected readonly names = NAMES;
+  protected readonly names = NAMES_WIDE;
   protected readonly ticks = [1, 0.8, 0.6, 0.4, 0.2, 0];
-  protected readonly bottom = computed(() => TOP + this.things().length * ROW + 4);
+  protected readonly bottom = computed(() => TOP + this.things().length * NAMES_APART + 4);
   protected readonly box = computed(() => `0 0 ${WIDTH} ${this.bottom()}`);
   protected readonly leaves = computed(() => {
     const [things, parts] = [this.things(), this.parts()];
     const order = leavesOf(this.merges(), things.length);
     return order.map((at, row) => {
-      const { name } = things[at]!;
       return {
         thing: things[at]!,
         at,
         part: parts[at]!,
-        short: name.length > LONGEST ? `${name.slice(0, LONGEST - 1)}…` : name,
-        y: TOP + row * ROW + ROW / 2,
+        y: TOP + row * NAMES_APART + NAMES_APART / 2,
         /** It begins a part, and is not the first. */
         first: row > 0 && parts[at] !== parts[order[row - 1]!],
       };
@@ -146,6 +136,6 @@ export class LikenessTree {
 
   /** @param height a dissimilarity, 0 to 1 */
   protected xOf(height: number): number {
-    return NAMES + 14 + height * (WIDTH - NAMES - 34);
+    return NAMES_WIDE + 14 + height * (WIDTH - NAMES_WIDE - 34);
   }
 }

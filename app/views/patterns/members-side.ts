@@ -1,13 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { addSet } from '@core/commands/sets';
 import type { Id } from '@core/model/ids';
-import { counted } from '@core/text/counted';
-import { StudySession } from '../../state/study-session';
-import { selectData, selectStudy } from '../../state/study.selectors';
+import { selectData } from '../../state/study.selectors';
 import { Ways } from '../../state/ways';
-import { Ask } from '../../ui/dialogs/ask';
 import { Icon } from '../../ui/icon/icon';
+import { MakeSet } from './make-set';
 
 /** The cases or documents that a number counts. */
 export interface Members {
@@ -59,15 +56,9 @@ export class MembersSide {
   readonly members = input.required<Members>();
   readonly closed = output<void>();
   private readonly ways = inject(Ways);
-  private readonly session = inject(StudySession);
-  private readonly ask = inject(Ask);
-  private readonly store = inject(Store);
-  private readonly data = this.store.selectSignal(selectData);
-  private readonly study = this.store.selectSignal(selectStudy);
-  protected readonly words = computed(() => {
-    const { of, ids } = this.members();
-    return counted(ids.length, of === 'case' ? (this.study()?.caseWord ?? 'case') : 'document');
-  });
+  private readonly sets = inject(MakeSet);
+  private readonly data = inject(Store).selectSignal(selectData);
+  protected readonly words = computed(() => this.sets.words(this.members().of, this.members().ids.length));
   protected readonly named = computed(() => {
     const { of, ids } = this.members();
     const { case: cases = {}, document: documents = {} } = this.data()?.tables ?? {};
@@ -79,14 +70,8 @@ export class MembersSide {
     else this.ways.go(['reading', id], { queryParams: { from: 'the pattern' } });
   }
 
-  protected async makeSet(): Promise<void> {
+  protected makeSet(): void {
     const { of, ids, title } = this.members();
-    await this.ask.keep(
-      `Make a set of ${this.words()}`,
-      'Name of the set',
-      title.slice(0, 200),
-      'Make the set',
-      (name) => this.session.attempt(addSet(of, name, [...ids])).refused,
-    );
+    void this.sets.of(of, ids, title);
   }
 }

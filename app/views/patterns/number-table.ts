@@ -11,17 +11,8 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import type { Code } from '@core/model/code';
 import { Swatch } from '../../ui/swatch/swatch';
-
-/** The head of a row or column. */
-export interface TableHead {
-  readonly key: string;
-  readonly name: string;
-  /** What is said of it on hovering and to screen readers: how large a group is. */
-  readonly note?: string;
-  readonly code?: Pick<Code, 'mark' | 'colour'> | undefined;
-}
+import type { TableHead } from './table-head';
 
 /** A cell as it is shown. */
 export interface TableCell {

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, linkedSignal, output } from '@angular/core';
-import type { TableHead } from './number-table';
+import { DrawnName, NAMES_APART, NAMES_WIDE } from './drawn-name';
+import type { TableHead } from './table-head';
 
 /** Two that go together, and how strongly. */
 export interface Link {
@@ -12,15 +13,15 @@ export interface Link {
 /** As many links can be told from each other. */
 export const MOST_LINKS = 60;
 
-const ROW = 22;
-const NAMES = 270;
+/** Where links begin: beside the names. */
+const BEGIN = NAMES_WIDE + 20;
 const WIDTH = 960;
-const LONGEST = 34;
 const BROADEST = 9;
 
 /** What goes together as arcs between names on a line, broader the stronger they are. Arrow keys go from the strongest down. */
 @Component({
   selector: 'fl-pair-links',
+  imports: [DrawnName],
   template: `
     <svg [attr.viewBox]="box()" role="group" aria-label="Links between what goes together" data-picture>
       @for (link of arcs(); track link.key; let at = $index) {
@@ -42,11 +43,7 @@ const BROADEST = 9;
       @for (node of nodes(); track node.head.key) {
         <g [class]="'node c' + (node.head.code?.colour ?? '')">
           <title>{{ node.head.name }}</title>
-          @if (node.head.code; as code) {
-            <text class="mark" [attr.x]="14" [attr.y]="node.y + 3">{{ code.mark }}</text>
-            <line class="under" x1="4" x2="24" [attr.y1]="node.y + 7" [attr.y2]="node.y + 7" />
-          }
-          <text class="name" [attr.x]="node.head.code ? 32 : 4" [attr.y]="node.y + 4">{{ node.short }}</text>
+          <g flDrawnName [head]="node.head" [y]="node.y" />
           <circle class="end" [attr.cx]="names" [attr.cy]="node.y" r="2.5" />
         </g>
       }
@@ -87,30 +84,26 @@ export class PairLinks {
   readonly open = input<string | null>(null);
   readonly opened = output<Link>();
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-  protected readonly names = NAMES;
+  protected readonly names = BEGIN;
   private readonly drawn = computed(() => this.links().slice(0, MOST_LINKS));
   /** Those that have a link. */
   protected readonly nodes = computed(() => {
     const linked = new Set(this.drawn().flatMap(({ one, other }) => [one.key, other.key]));
     return this.heads()
       .filter(({ key }) => linked.has(key))
-      .map((head, at) => ({
-        head,
-        y: 14 + at * ROW,
-        short: head.name.length > LONGEST ? `${head.name.slice(0, LONGEST - 1)}…` : head.name,
-      }));
+      .map((head, at) => ({ head, y: 14 + at * NAMES_APART }));
   });
-  protected readonly box = computed(() => `0 0 ${WIDTH} ${this.nodes().length * ROW + 14}`);
+  protected readonly box = computed(() => `0 0 ${WIDTH} ${this.nodes().length * NAMES_APART + 14}`);
   protected readonly arcs = computed(() => {
     const yOf = new Map(this.nodes().map(({ head, y }) => [head.key, y]));
     const links = this.drawn();
     const strongest = Math.max(...links.map(({ value }) => value), 0) || 1;
     return links.map(({ one, other, value, words }) => {
       const [from, to] = [yOf.get(one.key)!, yOf.get(other.key)!].sort((a, b) => a - b) as [number, number];
-      const reach = Math.min((to - from) / 2, WIDTH - NAMES - 30);
+      const reach = Math.min((to - from) / 2, WIDTH - BEGIN - 30);
       return {
         key: `${one.key} ${other.key}`,
-        d: `M${NAMES} ${from}A${reach.toFixed(1)} ${((to - from) / 2).toFixed(1)} 0 0 1 ${NAMES} ${to}`,
+        d: `M${BEGIN} ${from}A${reach.toFixed(1)} ${((to - from) / 2).toFixed(1)} 0 0 1 ${BEGIN} ${to}`,
         width: Math.max(1, (value / strongest) * BROADEST).toFixed(1),
         said: `${one.name} with ${other.name}: ${words}`,
       };

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Id } from '@core/model/ids';
+import { naturalOrder } from '@core/text/natural-order';
 import { selectPatterns } from '../../state/study.selectors';
 import { Ways } from '../../state/ways';
 import { SentencePart, type Choice } from '../../ui/sentence/sentence-part';
@@ -64,9 +65,7 @@ export class PatternsBeside {
   private readonly ways = inject(Ways);
   private readonly table = inject(Store).selectSignal(selectPatterns);
   protected readonly views = PATTERNS;
-  private readonly kept = computed(() =>
-    Object.values(this.table()).sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true })),
-  );
+  private readonly kept = computed(() => naturalOrder(Object.values(this.table()), ({ name }) => name));
   protected readonly choices = computed((): Choice<Id>[] => this.kept().map(({ id, name }) => ({ value: id, name })));
   protected readonly one = computed(() => this.table()[this.left() ?? ''] ?? this.kept()[0]);
   /** One that is gone makes room for another. */

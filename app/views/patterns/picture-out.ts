@@ -18,7 +18,7 @@ export function svgOf(drawn: SVGSVGElement, ground: string, width: number): stri
     const to = copies[at]!;
     const style = getComputedStyle(one);
     for (const name of [...to.attributes].map((attribute) => attribute.name))
-      if (/^(class|role|tabindex|aria-|_ng|style|data-)/.test(name)) to.removeAttribute(name);
+      if (/^(class|role|tabindex|aria-|_ng|style|data-|fl[A-Z])/.test(name)) to.removeAttribute(name);
     if (one instanceof SVGTitleElement) return;
     for (const name of KEPT) {
       const value = style.getPropertyValue(name);

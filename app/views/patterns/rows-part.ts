@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output, si
 import { Store } from '@ngrx/store';
 import type { RowsAsked } from '@core/model/pattern';
 import { counted } from '@core/text/counted';
+import { naturalOrder } from '@core/text/natural-order';
 import { selectCodeSets, selectQueries } from '../../state/study.selectors';
 import { ChooseCodes } from '../../ui/sentence/choose-codes';
 import { ChosenOf } from '../../ui/sentence/chosen-of';
@@ -127,7 +128,8 @@ export class RowsPart {
   }
 }
 
-const offersOf = (some: Readonly<Record<string, { readonly id: string; readonly name: string }>>): Offer[] =>
-  Object.values(some)
-    .map(({ id, name }) => ({ id, name }))
-    .sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }));
+const offersOf = (some: Readonly<Record<string, Offer>>): Offer[] =>
+  naturalOrder(
+    Object.values(some).map(({ id, name }) => ({ id, name })),
+    ({ name }) => name,
+  );

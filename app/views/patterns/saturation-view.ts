@@ -79,7 +79,7 @@ export class SaturationView {
     this.work.shown()
       ? {
           name: 'Saturation',
-          sheets: [
+          sheets: () => [
             {
               name: 'Saturation',
               rows: [

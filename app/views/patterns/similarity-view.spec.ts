@@ -1,4 +1,3 @@
-import { TestBed } from '@angular/core/testing';
 import { addAttribute, setValues } from '@core/commands/attributes';
 import { addCase, ownDocuments } from '@core/commands/cases';
 import { deleteCodes } from '@core/commands/codes';
@@ -7,24 +6,15 @@ import type { Id } from '@core/model/ids';
 import { Bench } from '@core/testing/make';
 import { analysisHere } from '../../testing/analysis-here';
 import { drawn, type Drawn } from '../../testing/component-with-study';
+import { PatternHere } from '../../testing/pattern-here';
 import { until } from '../../testing/until';
-import { PatternDraft } from './pattern-draft';
 import { SimilarityView } from './similarity-view';
 
 describe('similarity on the screen', () => {
   let view: Drawn<SimilarityView>;
+  let here: PatternHere<'similarity'>;
   const ids: Record<string, Id> = {};
   const points = () => view.all('.point').map((one) => one.getAttribute('aria-label'));
-  const asked = () => TestBed.inject(PatternDraft).of('similarity')();
-  const settled = async () => {
-    await view.settle();
-    await until(() => view.find('.body').getAttribute('aria-busy') === 'false');
-    await view.settle();
-  };
-  const ask = async (change: Partial<ReturnType<typeof asked>>) => {
-    TestBed.inject(PatternDraft).set({ ...asked(), ...change });
-    await settled();
-  };
 
   beforeEach(async () => {
     const bench = new Bench();
@@ -40,29 +30,24 @@ describe('similarity on the screen', () => {
       else for (const code of ['Waiting', 'Boats']) bench.code(document, 0, 9, ids[code]!);
     }
     view = await drawn(SimilarityView, bench, {}, [analysisHere]);
+    here = new PatternHere(view, 'similarity');
     await until(() => view.all('.point').length > 0);
   });
 
   it('lays out what is found somewhere, in as many parts as are asked for', async () => {
-    await ask({ clusters: 2 });
+    await here.ask({ clusters: 2 });
     expect(points()).toEqual(['Waiting, part 1', 'Boats, part 1', 'Help, part 2']);
     expect(view.find('.said').textContent).toContain('Stress 0.00');
-    await ask({ clusters: 1 });
+    await here.ask({ clusters: 1 });
     expect(points().every((one) => one!.endsWith('part 1'))).toBeTrue();
   });
 
   it('lists the nearest, and draws a tree that is cut where it is asked for', async () => {
-    const choose = async (from: string, to: string) => {
-      await view.click(view.button(from));
-      await view.settle();
-      [...document.querySelectorAll<HTMLElement>('[role=menuitem]')].find((one) => one.textContent!.trim() === to)!.click();
-      await settled();
-    };
-    await choose('on a plan', 'as a list of the nearest');
+    await here.choose('on a plan', 'as a list of the nearest');
     const near = view.all('tbody tr').map((row) => row.textContent!.replace(/\s+/g, ' ').trim());
     expect(near.find((row) => row.includes('Waiting'))).toContain('Boats 1.00');
     expect(near.find((row) => row.includes('Help'))).toContain('nothing is like it');
-    await choose('as a list of the nearest', 'as a tree');
+    await here.choose('as a list of the nearest', 'as a tree');
     expect(view.all('.leaf').length).toBe(3);
     expect(view.all('.branch').length).toBe(2);
   });
@@ -73,7 +58,7 @@ describe('similarity on the screen', () => {
     await until(() => view.all('fl-evidence article').length === 2);
     expect(view.texts('fl-evidence-side h2')).toEqual(['Waiting']);
     expect(view.find('[data-behind]').textContent).toBe('2 passages, 2 participants');
-    await ask({ compared: 'cases' });
+    await here.ask({ compared: 'cases' });
     (view.all('.point').find((one) => one.getAttribute('aria-label')!.startsWith('Three')) as HTMLElement).dispatchEvent(
       new MouseEvent('click', { bubbles: true }),
     );
@@ -81,17 +66,17 @@ describe('similarity on the screen', () => {
   });
 
   it('compares participants by attributes as well, and no longer by one that is gone', async () => {
-    await ask({ compared: 'cases', attributeIds: [ids['age']!] });
+    await here.ask({ compared: 'cases', attributeIds: [ids['age']!] });
     expect(view.find('.said').textContent).toContain('Gower');
     view.session.run(deleteAttribute(ids['age']!));
-    await settled();
-    expect(asked().attributeIds).toEqual([]);
+    await here.settled();
+    expect(here.asked().attributeIds).toEqual([]);
     expect(view.find('.said').textContent).toContain('Jaccard');
   });
 
   it('says what is needed where there is nothing to compare', async () => {
     view.session.run(deleteCodes([ids['Waiting']!, ids['Boats']!]));
-    await settled();
+    await here.settled();
     expect(view.find('.empty').textContent).toContain('At least two codes are needed');
   });
 });

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { MOST_CLUSTERS, OCCURRING_IN, type SimilarityAsked } from '@core/model/pattern';
-import { nameOf } from '@core/patterns/axis';
 import { cellQuestion } from '@core/patterns/cell-question';
 import type { CellKeys } from '@core/analysis/table-requests';
 import type { CountedTable } from '@core/patterns/cross-table';
+import type { Similarity } from '@core/patterns/similarity/similarity';
 import { partsOf } from '@core/patterns/similarity/tree';
 import { counted } from '@core/text/counted';
 import { selectCodes, selectData, selectStudy } from '../../state/study.selectors';
@@ -16,12 +16,13 @@ import { Swatch } from '../../ui/swatch/swatch';
 import { AnalysisService } from '../../workers/analysis-service';
 import { CodersPart } from './coders-part';
 import { evidenceWords, type Behind } from './evidence-side';
-import { LikenessPlan, type ComparedThing } from './likeness-plan';
+import { LikenessPlan } from './likeness-plan';
 import { LikenessTree } from './likeness-tree';
 import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
 import { RowsPart } from './rows-part';
-import type { TableOut } from './take-out';
+import { headOf, type TableHead } from './table-head';
+import type { Sheet, TableOut } from './take-out';
 import { workedOut } from './worked-out';
 
 type Form = 'plan' | 'tree' | 'nearest';
@@ -106,9 +107,7 @@ export class SimilarityView {
     const joined = coders === 'together' && by === 'counts' ? 'Overlapping passages of several coders count once.' : '';
     return [how, joined, stress, tree, turned, left, 'What has nothing to be compared by is not shown.'].filter(Boolean).join(' ');
   });
-  protected readonly things = computed((): ComparedThing[] =>
-    (this.work.shown()?.things ?? []).map((entry) => ({ key: entry.key, name: nameOf(entry), code: this.codes()[entry.id ?? ''] })),
-  );
+  protected readonly things = computed((): TableHead[] => (this.work.shown()?.things ?? []).map((entry) => headOf(entry, this.codes())));
   protected readonly parts = computed(() => {
     const work = this.work.shown();
     return work ? partsOf(work.merges, work.things.length, this.asked().clusters) : new Uint16Array();
@@ -158,30 +157,35 @@ export class SimilarityView {
   protected readonly out = computed((): TableOut | null => {
     const work = this.work.shown();
     if (!work) return null;
+    return { name: `Similarity of ${this.comparedWords()}`, sheets: () => this.sheetsOf(work), said: this.said() };
+  });
+
+  private sheetsOf({ plan, likeness }: Similarity): Sheet[] {
     const [things, parts] = [this.things(), this.parts()];
     const size = things.length;
-    const lines = {
-      name: 'Plan',
-      rows: [
-        ['', 'part', 'across', 'up', ...Array.from({ length: NEAREST }, (_, at) => `nearest ${at + 1}`)],
-        ...this.nearest().map(({ thing, near }, at) => [
-          thing.name,
-          parts[at]! + 1,
-          work.plan.x[at]!,
-          work.plan.y[at]!,
-          ...near.map((one) => `${one.thing.name} (${one.words})`),
-        ]),
-      ],
-    };
-    const likeness = {
-      name: 'Likeness',
-      rows: [
-        ['', ...things.map(({ name }) => name)],
-        ...things.map(({ name }, a) => [name, ...things.map((_, b) => work.likeness[a * size + b]!)]),
-      ],
-    };
-    return { name: `Similarity of ${this.comparedWords()}`, sheets: [lines, likeness], said: this.said() };
-  });
+    return [
+      {
+        name: 'Plan',
+        rows: [
+          ['', 'part', 'across', 'up', ...Array.from({ length: NEAREST }, (_, at) => `nearest ${at + 1}`)],
+          ...this.nearest().map(({ thing, near }, at) => [
+            thing.name,
+            parts[at]! + 1,
+            plan.x[at]!,
+            plan.y[at]!,
+            ...near.map((one) => `${one.thing.name} (${one.words})`),
+          ]),
+        ],
+      },
+      {
+        name: 'Likeness',
+        rows: [
+          ['', ...things.map(({ name }) => name)],
+          ...things.map(({ name }, a) => [name, ...likeness.slice(a * size, (a + 1) * size)]),
+        ],
+      },
+    ];
+  }
 
   protected set(change: Partial<SimilarityAsked>): void {
     if (change.compared) this.openKey.set(null);

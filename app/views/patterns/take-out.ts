@@ -16,11 +16,16 @@ const MOST_WIDE = 10_000;
 
 type Row = readonly (string | number)[];
 
+export interface Sheet {
+  readonly name: string;
+  readonly rows: readonly Row[];
+}
+
 /** A pattern as tables that leave the study. */
 export interface TableOut {
   readonly name: string;
-  /** The first is what is shown. */
-  readonly sheets: readonly { readonly name: string; readonly rows: readonly Row[] }[];
+  /** Written when they are taken out, and not before: a table can be large. The first is what is shown. */
+  readonly sheets: () => readonly Sheet[];
   /** What the numbers mean, in a sentence. */
   readonly said: string;
 }
@@ -37,7 +42,7 @@ export class TakeOut {
   private readonly scope = this.store.selectSignal(selectScope);
 
   csv(table: TableOut): void {
-    saveFile(`${this.nameOf(table)}.csv`, writeCsv(table.sheets[0]!.rows), 'text/csv');
+    saveFile(`${this.nameOf(table)}.csv`, writeCsv(table.sheets()[0]!.rows), 'text/csv');
     this.note(table);
   }
 
@@ -49,7 +54,7 @@ export class TakeOut {
       ['looking at', this.scopeWords()],
     ];
     const sheets = [
-      ...table.sheets.map(({ name, rows }) => ({ name, rows, widths: [36] })),
+      ...table.sheets().map(({ name, rows }) => ({ name, rows, widths: [36] })),
       { name: 'Settings', rows: settings, widths: [20, 100] },
     ];
     saveFile(`${this.nameOf(table)}.xlsx`, await writeXlsx(sheets), 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet');
@@ -59,7 +64,12 @@ export class TakeOut {
   /** As a table that a text or a sheet takes in. */
   async copy(table: TableOut): Promise<void> {
     const clean = (cell: string): string => cell.replace(/[\t\n]/g, ' ');
-    await navigator.clipboard.writeText(table.sheets[0]!.rows.map((row) => row.map((cell) => clean(String(cell))).join('\t')).join('\n'));
+    await navigator.clipboard.writeText(
+      table
+        .sheets()[0]!
+        .rows.map((row) => row.map((cell) => clean(String(cell))).join('\t'))
+        .join('\n'),
+    );
     this.notices.say('The table is copied.');
   }
 

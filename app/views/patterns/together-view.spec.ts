@@ -1,33 +1,17 @@
-import { TestBed } from '@angular/core/testing';
 import { codePlace } from '@core/commands/passages';
 import { addCodeSet } from '@core/commands/code-sets';
 import type { Id } from '@core/model/ids';
 import { Bench } from '@core/testing/make';
 import { analysisHere } from '../../testing/analysis-here';
 import { drawn, type Drawn } from '../../testing/component-with-study';
+import { PatternHere } from '../../testing/pattern-here';
 import { until } from '../../testing/until';
-import { PatternDraft } from './pattern-draft';
 import { TogetherView } from './together-view';
 
 describe('codes together on the screen', () => {
   let view: Drawn<TogetherView>;
+  let here: PatternHere<'together'>;
   const ids: Record<string, Id> = {};
-  const asked = () => TestBed.inject(PatternDraft).of('together')();
-  const settled = async () => {
-    await view.settle();
-    await until(() => view.find('.body').getAttribute('aria-busy') === 'false');
-    await view.settle();
-  };
-  const ask = async (change: Partial<ReturnType<typeof asked>>) => {
-    TestBed.inject(PatternDraft).set({ ...asked(), ...change });
-    await settled();
-  };
-  const shownAs = async (from: string, to: string) => {
-    await view.click(view.button(from));
-    await view.settle();
-    [...document.querySelectorAll<HTMLElement>('[role=menuitem]')].find((one) => one.textContent!.trim() === to)!.click();
-    await settled();
-  };
   const links = () => view.all('.link').map((one) => one.getAttribute('aria-label'));
 
   beforeEach(async () => {
@@ -44,11 +28,12 @@ describe('codes together on the screen', () => {
     ids['boat set'] = Object.keys(bench.state.tables.codeSet)[0]!;
     bench.run(addCodeSet('Of the rest', [ids['Calm']!], null));
     view = await drawn(TogetherView, bench, {}, [analysisHere]);
+    here = new PatternHere(view, 'together');
     await until(() => view.all('[role=gridcell]').length > 0);
   });
 
   it('draws what goes together as links, the broadest the strongest, each opening to its pairs', async () => {
-    await shownAs('as a table', 'as links');
+    await here.choose('as a table', 'as links');
     expect(links()).toEqual(['Waiting with Boats: 2', 'Boats with Help: 2', 'Waiting with Help: 1']);
     const widths = view.all('.link').map((one) => Number(one.getAttribute('stroke-width')));
     expect(widths).toEqual([9, 9, 4.5]);
@@ -59,7 +44,7 @@ describe('codes together on the screen', () => {
   });
 
   it('goes from link to link by the arrow keys', async () => {
-    await shownAs('as a table', 'as links');
+    await here.choose('as a table', 'as links');
     const [first] = view.all('.link');
     first!.focus();
     first!.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowDown', bubbles: true }));
@@ -67,17 +52,17 @@ describe('codes together on the screen', () => {
   });
 
   it('follows what is coded, and lists what never meets', async () => {
-    await shownAs('as a table', 'the pairs that never meet');
+    await here.choose('as a table', 'the pairs that never meet');
     expect(view.all('.pairs li').length).toBe(3);
     view.session.run(codePlace({ documentId: ids['One']!, place: { start: 0, end: 44 }, codeIds: [ids['Calm']!] }));
     await until(() => view.find('.pairs').textContent!.includes('Every two of them meet somewhere.'));
   });
 
   it('holds chosen sets of codes together, and all of them where none is chosen', async () => {
-    await ask({ rows: { of: 'code sets', setIds: null } });
+    await here.ask({ rows: { of: 'code sets', setIds: null } });
     expect(view.texts('.name button')).toEqual(['Of the boat', 'Of the rest']);
     expect(view.button('all of them')).toBeDefined();
-    await ask({ rows: { of: 'code sets', setIds: [ids['boat set']!] } });
+    await here.ask({ rows: { of: 'code sets', setIds: [ids['boat set']!] } });
     expect(view.find('.empty').textContent).toContain('Choose at least two');
   });
 });

@@ -4,8 +4,9 @@ import { NEARNESS_UNITS } from '@core/model/passage-condition';
 import { TOGETHER_AS, TOGETHER_BY, type TogetherAsked } from '@core/model/pattern';
 import type { Question } from '@core/model/query';
 import { nameOf } from '@core/patterns/axis';
+import type { CodePairs } from '@core/patterns/code-pairs';
 import { cellQuestion } from '@core/patterns/cell-question';
-import { FEW_EXPECTED, residual, shownNumber } from '@core/patterns/normalise';
+import { expectedWords, FEW_EXPECTED, residual, shownNumber } from '@core/patterns/normalise';
 import { counted } from '@core/text/counted';
 import type { Hit } from '@core/queries/evaluate';
 import { selectCodes, selectData, selectStudy } from '../../state/study.selectors';
@@ -15,13 +16,14 @@ import { Swatch } from '../../ui/swatch/swatch';
 import { AnalysisService } from '../../workers/analysis-service';
 import { CodersPart } from './coders-part';
 import type { Behind } from './evidence-side';
-import { NumberTable, type CellAt, type TableCell, type TableHead } from './number-table';
+import { NumberTable, type CellAt, type TableCell } from './number-table';
 import { MOST_LINKS, PairLinks } from './pair-links';
 import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
 import { RowsPart } from './rows-part';
 import { shadeOf } from './shades';
-import type { TableOut } from './take-out';
+import { headOf, type TableHead } from './table-head';
+import type { Sheet, TableOut } from './take-out';
 import { workedOut } from './worked-out';
 
 type Form = 'table' | 'links' | 'strongest' | 'never';
@@ -110,9 +112,7 @@ export class TogetherView {
     }[this.as()];
     return [SAID[by], whole, as, 'On the diagonal stands what each has itself.'].filter(Boolean).join(' ');
   });
-  protected readonly heads = computed((): TableHead[] =>
-    (this.work.shown()?.entries ?? []).map((entry) => ({ key: entry.key, name: nameOf(entry), code: this.codes()[entry.id ?? ''] })),
-  );
+  protected readonly heads = computed((): TableHead[] => (this.work.shown()?.entries ?? []).map((entry) => headOf(entry, this.codes())));
   /** What is shown of two: null where nothing can be said. */
   private readonly valueOf = computed(() => {
     const [work, as] = [this.work.shown(), this.as()];
@@ -139,7 +139,7 @@ export class TogetherView {
       const { count, value, expected } = valueOf(row, column);
       const notes = [
         as === 'counts' ? '' : `${count.toLocaleString()} found`,
-        expected === undefined ? '' : `${shownNumber(expected)} expected${expected < FEW_EXPECTED ? ', too few to say much' : ''}`,
+        expected === undefined ? '' : expectedWords(expected),
       ].filter(Boolean);
       return {
         words: value === null ? '·' : as === 'jaccard' && row !== column ? fraction(value) : shownNumber(value),
@@ -210,19 +210,18 @@ export class TogetherView {
   protected readonly out = computed((): TableOut | null => {
     const work = this.work.shown();
     if (!work) return null;
-    const heads = this.heads();
+    return { name: 'Codes together', sheets: () => this.sheetsOf(work), said: this.said() };
+  });
+
+  private sheetsOf({ counts }: CodePairs): Sheet[] {
+    const [heads, valueOf] = [this.heads(), this.valueOf()];
     const table = (value: (one: number, other: number) => number | null) => [
       ['', ...heads.map((one) => one.name)],
       ...heads.map((one, row) => [one.name, ...heads.map((_, column) => value(row, column) ?? '')]),
     ];
-    const counts = { name: 'Counted', rows: table((one, other) => work.counts[one * heads.length + other]!) };
-    return {
-      name: 'Codes together',
-      sheets:
-        this.as() === 'counts' ? [counts] : [{ name: 'Shown', rows: table((one, other) => this.valueOf()(one, other).value) }, counts],
-      said: this.said(),
-    };
-  });
+    const counted = { name: 'Counted', rows: table((one, other) => counts[one * heads.length + other]!) };
+    return this.as() === 'counts' ? [counted] : [{ name: 'Shown', rows: table((one, other) => valueOf(one, other).value) }, counted];
+  }
 
   protected set(change: Partial<TogetherAsked>): void {
     this.draft.set({ ...this.asked(), ...change });

@@ -111,7 +111,7 @@ export class WeaveView {
     if (weaves.length === 0) return null;
     return {
       name: `Weave of ${this.title()}`,
-      sheets: [
+      sheets: () => [
         {
           name: 'Threads',
           rows: [

@@ -113,7 +113,7 @@ export class WordCountsView {
     const { typical } = this.asked();
     return {
       name: typical ? `Words typical of ${this.groupWords()}` : 'Words',
-      sheets: [
+      sheets: () => [
         {
           name: 'Words',
           rows: [

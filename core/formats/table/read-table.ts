@@ -9,6 +9,7 @@ import { UnreadableFileError } from '../reading';
 import { unpackOffice } from '../xml/unpack-office';
 import { readOds, type Sheet } from './read-ods';
 import { MOST_CELLS, MOST_COLUMNS, MOST_ROWS, type ShownRow, type Table, type TableOptions } from './table';
+import { shortened } from '../../text/shortened';
 
 /**
  * Reads a table: comma- or tab-separated text (RFC 4180, delimiter and encoding detected), Excel (`.xlsx`) or
@@ -166,7 +167,7 @@ const shownRow = ({ row, number }: FilledRow): ShownRow => ({
   number,
   words: row
     .filter(Boolean)
-    .map((cell) => (cell.length > 40 ? `${cell.slice(0, 39)}…` : cell))
+    .map((cell) => shortened(cell, 40))
     .join(' · ')
     .slice(0, 200),
 });

@@ -1,5 +1,6 @@
 import writeWorkbook from 'write-excel-file/universal';
 import { forXml } from '../xml/xml-text';
+import { shortened } from '../../text/shortened';
 
 /** A sheet of a workbook: headings first. Texts are stored as texts, so that none of them can run as a formula. */
 export interface SheetToWrite {
@@ -38,4 +39,4 @@ export async function writeXlsx(sheets: readonly SheetToWrite[]): Promise<Uint8A
   return new Uint8Array(await (await file.toBlob()).arrayBuffer());
 }
 
-const cut = (text: string): string => forXml(text.length > LONGEST_CELL ? `${text.slice(0, LONGEST_CELL - 1)}…` : text);
+const cut = (text: string): string => forXml(shortened(text, LONGEST_CELL));

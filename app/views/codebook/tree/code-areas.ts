@@ -1,15 +1,4 @@
-import {
-  afterRenderEffect,
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  ElementRef,
-  inject,
-  input,
-  output,
-  viewChild,
-} from '@angular/core';
-import type { Chart } from 'chart.js';
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { TreeRow } from '@core/codebook/tree';
 import type { Id } from '@core/model/ids';
@@ -17,6 +6,7 @@ import { lineage } from '@core/passages/counting';
 import { selectCodes } from '../../../state/study.selectors';
 import { ThemeChoice } from '../../../state/theme-choice';
 import { CodeCounts } from '../../../state/code-counts';
+import { keepDrawn } from '../../../ui/charts/keep-drawn';
 
 /** Codes as areas: each as large as the passages it carries itself, within its category. */
 @Component({
@@ -68,19 +58,14 @@ export class CodeAreas {
   });
 
   constructor() {
-    afterRenderEffect((onCleanup) => {
-      const dark = this.theme.dark();
-      const areas = this.areas();
-      if (areas.length === 0) return;
-      let chart: Chart | null = null;
-      let gone = false;
-      void import('../../../ui/charts/area-chart').then(({ drawAreas }) => {
-        if (!gone) chart = drawAreas(this.canvas().nativeElement, getComputedStyle(this.host), areas, dark, (id) => this.picked.emit(id));
-      });
-      onCleanup(() => {
-        gone = true;
-        chart?.destroy();
-      });
+    keepDrawn(() => {
+      const [dark, areas] = [this.theme.dark(), this.areas()];
+      if (areas.length === 0) return null;
+      return import('../../../ui/charts/area-chart').then(
+        ({ drawAreas }) =>
+          () =>
+            drawAreas(this.canvas().nativeElement, getComputedStyle(this.host), areas, dark, (id) => this.picked.emit(id)),
+      );
     });
   }
 }

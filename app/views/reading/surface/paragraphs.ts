@@ -4,6 +4,7 @@ import type { Document, Paragraph, Text } from '@core/model/document';
 import { clock } from '@core/text/clock';
 import { paragraphAt } from '@core/text/paragraphs';
 import { isTimed } from '@core/text/timeline';
+import { shortened } from '@core/text/shortened';
 
 /** How long a speaker's name may be beside the text. */
 const NAME_LENGTH = 14;
@@ -88,7 +89,7 @@ function lineLook(document: Document, paragraph: Paragraph, begins: boolean, tim
 
 function shortName(name: string, interviewer: boolean): string {
   if (interviewer && /^(interviewer|moderator|facilitator)$/i.test(name)) return name[0]!.toUpperCase();
-  return name.length > NAME_LENGTH ? `${name.slice(0, NAME_LENGTH - 1)}…` : name;
+  return shortened(name, NAME_LENGTH);
 }
 
 function emphasis(text: Text): DecorationSet {
