@@ -24,12 +24,14 @@ import type { FoundHit } from '@core/words/found-hit';
 import type { Analysis } from '@core/analysis/analysis';
 import type { Answer, FoundWords, GlossUse, Leaves } from '@core/analysis/messages';
 import type { CellKeys, PairEvidence } from '@core/analysis/table-requests';
+import type { AskedWordTable } from '@core/analysis/group-requests';
 import type {
   AttributesAsked,
   FrequenciesAsked,
   GroupsAsked,
   SaturationAsked,
   SimilarityAsked,
+  TakingUpAsked,
   TogetherAsked,
   WeaveAsked,
   WordsAsked,
@@ -37,6 +39,8 @@ import type {
 import type { CodePairs } from '@core/patterns/code-pairs';
 import type { Entry } from '@core/patterns/axis';
 import type { WordCounts } from '@core/patterns/word-counts';
+import type { WordRow, WordTable } from '@core/patterns/word-table';
+import type { TakingUp, TakingUpEvidence } from '@core/patterns/taking-up';
 import type { AttributeCounts } from '@core/patterns/attribute-counts';
 import type { Similarity } from '@core/patterns/similarity/similarity';
 import type { Weave } from '@core/patterns/weave';
@@ -348,6 +352,26 @@ export class AnalysisService {
     at: AskedAt,
   ): Promise<CodesOverDocuments[] | null> {
     return this.request(state, at.signal, (remote, id) => remote.codesOverDocuments(id, proxy(at.progress), asked, at.scope, at.order));
+  }
+
+  /** Who brings themes up and who takes them on; null if it was ended. */
+  takingUp(state: StudyState, asked: TakingUpAsked, at: AskedAt): Promise<TakingUp | null> {
+    return this.request(state, at.signal, (remote, id) => remote.takingUp(id, proxy(at.progress), asked, at.scope, at.order));
+  }
+
+  /** What stands behind a number of it; null if it was ended. */
+  takingUpCell(state: StudyState, asked: TakingUpAsked, keys: CellKeys, at: AskedAt): Promise<TakingUpEvidence | null> {
+    return this.request(state, at.signal, (remote, id) => remote.takingUpCell(id, asked, at.scope, at.order, keys));
+  }
+
+  /** How often words stand in each group; null if it was ended. */
+  wordTable(state: StudyState, asked: AskedWordTable, at: AskedAt): Promise<WordTable | null> {
+    return this.request(state, at.signal, (remote, id) => remote.wordTable(id, proxy(at.progress), asked, at.scope, at.order));
+  }
+
+  /** The places that a cell of a table of words counts; null if it was ended. */
+  wordCell(state: StudyState, asked: AskedWordTable, row: WordRow, column: string | null, at: AskedAt): Promise<FoundHit[] | null> {
+    return this.request(state, at.signal, (remote, id) => remote.wordCell(id, asked, at.scope, at.order, row, column));
   }
 
   private async request<T>(

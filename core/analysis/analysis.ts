@@ -2,6 +2,7 @@ import { Requests } from '../requests/requests';
 import { AskingRequests } from './asking-requests';
 import { CountedPatterns } from './counted-patterns';
 import { CountingRequests } from './counting-requests';
+import { GroupRequests } from './group-requests';
 import { HeldStudy } from './held-study';
 import type { ReadTexts, Told } from './messages';
 import { PatternRequests } from './pattern-requests';
@@ -25,6 +26,7 @@ export function analysisOf(read: ReadTexts) {
   const counted = new CountedPatterns(held);
   const tables = new TableRequests(held, requests, counted);
   const patterns = new PatternRequests(held, requests, counted);
+  const groups = new GroupRequests(held, requests, counted);
   return {
     /** Takes what is new or changed, and forgets the documents that are gone. */
     update: (told: Told): void => held.update(told),
@@ -53,6 +55,10 @@ export function analysisOf(read: ReadTexts) {
     groups: patterns.groups.bind(patterns),
     attributes: patterns.attributes.bind(patterns),
     similarity: patterns.similarity.bind(patterns),
+    takingUp: groups.takingUp.bind(groups),
+    takingUpCell: groups.takingUpCell.bind(groups),
+    wordTable: groups.wordTable.bind(groups),
+    wordCell: groups.wordCell.bind(groups),
     codesOverDocuments: patterns.codesOverDocuments.bind(patterns),
   };
 }

@@ -41,6 +41,12 @@ export class LastCounted<C> {
   }
 }
 
+interface AsksForRows {
+  readonly rows: RowsAsked;
+  /** More rows, of a flow. */
+  readonly to?: RowsAsked | undefined;
+}
+
 /** What was counted of the study's documents, so that after a change of codings only changed documents are counted. */
 export class CountedPatterns {
   constructor(private readonly held: HeldStudy) {}
@@ -48,7 +54,7 @@ export class CountedPatterns {
   /** What counts this, as it was remembered or made anew. @param make given the documents in scope */
   of<C>(
     last: LastCounted<C>,
-    asked: { readonly rows: RowsAsked },
+    asked: AsksForRows,
     scope: Scope,
     order: readonly Id[],
     make: (narrowing: Narrowing, documents: readonly Document[]) => C,
@@ -119,9 +125,9 @@ export class CountedPatterns {
   }
 
   /** What a count depends on beside tables and documents. What a live set of codes or a query holds can change with any coding. */
-  private signOf(asked: { readonly rows: RowsAsked }, scope: Scope, order: readonly Id[]): string {
+  private signOf(asked: AsksForRows, scope: Scope, order: readonly Id[]): string {
     const { language, version } = this.held;
-    const follows = asked.rows.of === 'code sets' || asked.rows.of === 'queries';
+    const follows = [asked.rows, asked.to].some((rows) => rows?.of === 'code sets' || rows?.of === 'queries');
     return JSON.stringify([asked, scope, order, language, follows ? version : null]);
   }
 }

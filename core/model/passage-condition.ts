@@ -94,12 +94,22 @@ export const LiesInSchema = z.strictObject({
     documentIds: z.array(pointsTo('document', 'placeholder')).max(100_000),
     folderIds: z.array(pointsTo('folder', 'placeholder')).max(10_000),
     setIds: z.array(pointsTo('set', 'placeholder')).max(10_000),
+    /** Folders are meant without those under them. */
+    foldersAlone: z.literal(true).optional(),
   }),
 });
 export type LiesIn = z.infer<typeof LiesInSchema>['liesIn'];
 
 /** The passage is of one of the cases named: its speaker's, those that own the stretch, else those that own the document. */
 export const OfCasesSchema = z.strictObject({ ofCases: z.array(pointsTo('case', 'placeholder')).max(100_000) });
+
+/** The passage lies in a document with a date, of the days named: both included, and what is absent is not asked. */
+export const DatedSchema = z.strictObject({ dated: z.strictObject({ from: DaySchema.optional(), to: DaySchema.optional() }) });
+
+/** What a place can be in or of, whichever. */
+export const PLACED = ['in a folder', 'in a set', 'of a case', 'in an answer', 'by a speaker'] as const;
+/** The passage is in some folder, set or answer, is of some case, or is said by somebody with a name. */
+export const PlacedSchema = z.strictObject({ placed: z.enum(PLACED) });
 
 export const OfKindSchema = z.strictObject({ kinds: z.array(DocumentKindSchema).max(100) });
 export const OfGroundSchema = z.strictObject({ grounds: z.array(z.enum(['text', 'time', 'picture'])).max(3) });
@@ -122,6 +132,8 @@ export type PassageCondition =
   | Fact
   | z.infer<typeof LiesInSchema>
   | z.infer<typeof OfCasesSchema>
+  | z.infer<typeof DatedSchema>
+  | z.infer<typeof PlacedSchema>
   | z.infer<typeof OfKindSchema>
   | z.infer<typeof OfGroundSchema>
   | z.infer<typeof AsInQuerySchema>
@@ -152,6 +164,8 @@ export const PassageConditionSchema: z.ZodType<PassageCondition, PassageConditio
   FactSchema,
   LiesInSchema,
   OfCasesSchema,
+  DatedSchema,
+  PlacedSchema,
   OfKindSchema,
   OfGroundSchema,
   AsInQuerySchema,

@@ -65,6 +65,8 @@ export const CrossTableSchema = z.strictObject({
   /** Rows and columns have changed places. */
   turned: z.boolean(),
   empty: z.enum(EMPTY_SHOWN),
+  /** Absent: as a table. */
+  shown: z.enum(['table', 'bars']).optional(),
 });
 export type CrossTableAsked = z.infer<typeof CrossTableSchema>;
 
@@ -76,6 +78,8 @@ export const FrequenciesSchema = z.strictObject({
   counting: z.enum(COUNTED),
   /** Rows of fewer are not shown. */
   minimum: CountSchema,
+  /** Absent: as a list. */
+  shown: z.enum(['list', 'areas', 'pie', 'cloud']).optional(),
 });
 export type FrequenciesAsked = z.infer<typeof FrequenciesSchema>;
 
@@ -90,6 +94,10 @@ export const TogetherSchema = z.strictObject({
   within: z.strictObject({ count: CountSchema.max(1_000), unit: z.enum(NEARNESS_UNITS) }),
   coders: z.enum(CODERS_COUNT),
   as: z.enum(TOGETHER_AS),
+  /** Absent: as a table. */
+  shown: z.enum(['table', 'links', 'flow', 'strongest', 'never']).optional(),
+  /** For a flow: where it goes to, from `rows`. Absent: to the same. */
+  to: RowsSchema.optional(),
 });
 export type TogetherAsked = z.infer<typeof TogetherSchema>;
 
@@ -115,6 +123,16 @@ export const SaturationSchema = z.strictObject({
 });
 export type SaturationAsked = z.infer<typeof SaturationSchema>;
 
+/** How words of a table are looked for: each row is a word, what else is typed, or a word list; with none of them, the most frequent words. */
+export const WordTableSchema = z.strictObject({
+  /** As they are typed where words are looked for. */
+  typed: z.array(LineSchema).max(500),
+  wordListIds: z.array(pointsTo('wordList')).max(500),
+  groups: GroupsSchema,
+  as: z.enum(['as they are', 'per 1,000 words']),
+});
+export type WordTableAsked = z.infer<typeof WordTableSchema>;
+
 /** Words in a run at most. */
 export const LONGEST_RUN = 5;
 
@@ -132,6 +150,10 @@ export const WordsSchema = z.strictObject({
   minimum: CountSchema,
   /** What is typical of one group against all others, by its key; absent where words are counted in all of the scope. */
   typical: z.strictObject({ groups: GroupsSchema, key: z.string().max(2_000) }).optional(),
+  /** Absent: as a list. */
+  shown: z.enum(['list', 'cloud', 'table']).optional(),
+  /** For a table: by which groups, and of what. Absent: the most frequent words in each document. */
+  table: WordTableSchema.optional(),
 });
 export type WordsAsked = z.infer<typeof WordsSchema>;
 
@@ -156,6 +178,8 @@ export const SimilaritySchema = z.strictObject({
   /** Attributes by which documents or cases are compared as well. */
   attributeIds: z.array(pointsTo('attribute')).max(100),
   clusters: z.number().int().min(1).max(MOST_CLUSTERS),
+  /** Absent: on a plan. */
+  shown: z.enum(['plan', 'tree', 'nearest']).optional(),
 });
 export type SimilarityAsked = z.infer<typeof SimilaritySchema>;
 
@@ -168,6 +192,19 @@ export const AttributesSchema = z.strictObject({
 });
 export type AttributesAsked = z.infer<typeof AttributesSchema>;
 
+/** What is shown of a theme that one speaks of first and others after. */
+export const TAKEN_UP_SHOWN = ['who brings it up', 'who takes it on', 'from whom to whom'] as const;
+export const TakingUpSchema = z.strictObject({
+  pattern: z.literal('taking-up'),
+  rows: RowsSchema,
+  /** Whose words passages are. */
+  groups: GroupsSchema,
+  /** Turns without it after which it is brought up anew; 0: never within a document. */
+  apart: CountSchema.max(10_000),
+  shown: z.enum(TAKEN_UP_SHOWN),
+});
+export type TakingUpAsked = z.infer<typeof TakingUpSchema>;
+
 /** A pattern with its settings. How each is worked out: `core/patterns`. */
 export const AskedPatternSchema = z.discriminatedUnion('pattern', [
   FrequenciesSchema,
@@ -178,6 +215,7 @@ export const AskedPatternSchema = z.discriminatedUnion('pattern', [
   WordsSchema,
   SimilaritySchema,
   AttributesSchema,
+  TakingUpSchema,
 ]);
 export type AskedPattern = z.infer<typeof AskedPatternSchema>;
 

@@ -1,10 +1,29 @@
 import * as z from 'zod';
 import { LineSchema, TimeSchema } from './fields';
 import { IdSchema } from './ids';
-import { AnswersSchema, FactSchema, GivenSchema, LiesInSchema, OfCasesSchema, OfKindSchema, SpokenBySchema } from './passage-condition';
+import {
+  AnswersSchema,
+  DatedSchema,
+  FactSchema,
+  GivenSchema,
+  LiesInSchema,
+  OfCasesSchema,
+  OfKindSchema,
+  PlacedSchema,
+  SpokenBySchema,
+} from './passage-condition';
 
 /** What a scope can ask of the material: each says it of a place in a document, whether or not a passage is there. */
-export const ScopePartSchema = z.union([OfKindSchema, LiesInSchema, OfCasesSchema, FactSchema, SpokenBySchema, AnswersSchema]);
+export const ScopePartSchema = z.union([
+  OfKindSchema,
+  LiesInSchema,
+  OfCasesSchema,
+  FactSchema,
+  SpokenBySchema,
+  AnswersSchema,
+  DatedSchema,
+  PlacedSchema,
+]);
 export type ScopePart = z.infer<typeof ScopePartSchema>;
 
 /** Whose codings are looked at, and those of which days. What is absent is not asked. */

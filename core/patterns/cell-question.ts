@@ -1,15 +1,16 @@
 import type { Attribute } from '../model/case';
 import type { Id } from '../model/ids';
-import type { PassageCondition } from '../model/passage-condition';
+import type { PassageCondition, PLACED } from '../model/passage-condition';
 import type { GroupsAsked, Nested, RowsAsked } from '../model/pattern';
 import type { Question } from '../model/query';
 import type { StudyState } from '../model/study-state';
 
 /**
  * A cell of a pattern as a question about passages, so that all can be done with what it counts. A passage of several
- * cases answers where each attribute is that of any of them; the cell counts it where all are those of one.
+ * cases answers where each attribute is that of any of them; the cell counts it where all are those of one, and what is
+ * of some case in no set counts as being in none.
  * @param row key of the row; null for all rows @param column key of the column; null for all
- * @returns null where no question asks for just that: months, and groups of what is in no other
+ * @returns null where no question asks for just that
  */
 export function cellQuestion(
   { tables }: Pick<StudyState, 'tables'>,
@@ -54,30 +55,40 @@ function groupConditions(attributes: Readonly<Record<Id, Attribute>>, columns: G
     const each = levels.map((level, at) => stepConditions(attributes[level.attributeId]!, level, steps[at] ?? ''));
     return each.includes(null) ? null : each.flatMap((some) => some ?? []);
   }
-  // what is in no other group has no key
-  if (key === '') return null;
   const liesIn = { documentIds: [] as Id[], folderIds: [] as Id[], setIds: [] as Id[] };
+  const other = key === '';
   switch (columns.by) {
     case 'everything':
+    case 'coder':
       return [];
     case 'document':
       return [{ liesIn: { ...liesIn, documentIds: [key] } }];
-    case 'set':
-      return [{ liesIn: { ...liesIn, setIds: [key] } }];
-    case 'case':
-      return [{ ofCases: [key] }];
-    case 'question':
-      return [{ answers: [key] }];
     case 'kind':
       return [{ kinds: [key as never] }];
-    case 'coder':
-      return [];
-    // a folder's question holds what lies in those under it as well, and a speaker who is a case is asked for as one
+    case 'set':
+      return other ? noneIs('in a set') : [{ liesIn: { ...liesIn, setIds: [key] } }];
     case 'folder':
+      return other ? noneIs('in a folder') : [{ liesIn: { ...liesIn, folderIds: [key], foldersAlone: true } }];
+    case 'case':
+      return other ? noneIs('of a case') : [{ ofCases: [key] }];
+    case 'question':
+      return other ? noneIs('in an answer') : [{ answers: [key] }];
     case 'speaker':
+      return other ? noneIs('by a speaker') : [{ spokenBy: 'these', caseIds: [], names: [key.slice(1)] }];
     case 'month':
-      return null;
+      return other ? [{ none: [{ dated: {} }] }] : [{ dated: { from: `${key}-01`, to: lastDayOf(key) } }];
   }
+}
+
+const noneIs = (placed: (typeof PLACED)[number]): PassageCondition[] => [{ none: [{ placed }] }];
+
+/** The last day of a month written as 2025-02. */
+function lastDayOf(month: string): string {
+  const [year, nth] = month.split('-').map(Number) as [number, number];
+  const day = new Date(0);
+  // the day before the first of the next; a year under 100 is not one of the last century
+  day.setUTCFullYear(year, nth, 0);
+  return `${month}-${String(day.getUTCDate()).padStart(2, '0')}`;
 }
 
 /** A value, or a band: from its cut up to, and without, the next. */
@@ -88,7 +99,8 @@ function stepConditions({ id, type, of }: Attribute, { cuts = [] }: Nested, step
     values,
   });
   // of nobody nothing is known either, and the table tells the two apart
-  if (step === '?') return of === 'case' ? null : [asks('is not known', [])];
+  if (step === '?') return [asks('is not known', []), ...(of === 'case' ? [{ placed: 'of a case' as const }] : [])];
+  if (step === '') return noneIs('of a case');
   if (step.startsWith('#')) {
     const sorted = [...cuts].sort((a, b) => (a < b ? -1 : 1));
     const [from, to] = [sorted[Number(step.slice(1)) - 1], sorted[Number(step.slice(1))]];

@@ -12,15 +12,17 @@ import type { AskedStudy } from '../queries/asked-study';
 import { hitsOf, type Hit } from '../queries/evaluate';
 import type { Narrowing } from '../queries/narrowing';
 import type { Entry } from './axis';
-import { foundAxisOf, type FoundAxis, type LookedAt } from './found-axis';
+import { foundAxisOf, oneAfterTheOther, type FoundAxis, type LookedAt } from './found-axis';
 import { codedBySeveral } from './joined';
 import { occurrencesOf, shared, Togetherness, type Occurrence } from './occurrences';
 import { eachPair, jaccardOf, mirrored } from './pair-matrix';
 import { Scratch } from './quick-part';
 
-/** How often codes are together, each with each. */
+/** How often codes are together, each with each; of a flow, those it goes to after those it comes from. */
 export interface CodePairs {
   readonly entries: readonly Entry[];
+  /** How many of them are those it comes from, of a flow; else all. */
+  readonly from: number;
   /** Row by row, as many as entries each; on the diagonal a code's own count. */
   readonly counts: Float64Array;
   /** What both have of what either has, 0 to 1, likewise; null where nearness is asked for, which has no whole. */
@@ -60,16 +62,19 @@ const NO_CASES: Part['byCase'] = new Map();
  */
 export class PairCounter {
   private readonly found: FoundAxis;
+  private readonly from: number;
   private readonly size: number;
   private readonly scratch: Scratch;
   private readonly parts = new WeakMap<PassageColumns, Part>();
 
   constructor(
-    private readonly asked: Pick<TogetherAsked, 'rows' | 'by' | 'within' | 'coders' | 'as'>,
+    private readonly asked: Pick<TogetherAsked, 'rows' | 'to' | 'by' | 'within' | 'coders' | 'as'>,
     private readonly study: AskedStudy,
     private readonly narrowing: Narrowing,
   ) {
-    this.found = foundAxisOf(asked.rows, study);
+    const rows = foundAxisOf(asked.rows, study);
+    this.found = asked.to ? oneAfterTheOther(rows, foundAxisOf(asked.to, study)) : rows;
+    this.from = rows.entries.length;
     this.size = this.found.entries.length;
     this.scratch = new Scratch(this.size * this.size);
   }
@@ -125,6 +130,7 @@ export class PairCounter {
     if (words) mirrored(words, size);
     return {
       entries: this.found.entries,
+      from: this.from,
       counts,
       jaccard: this.asked.by === 'near' ? null : this.asked.by === 'overlap' ? words && jaccardOf(words, size) : jaccardOf(counts, size),
       of: this.asked.by === 'document' ? coded : this.asked.by === 'case' ? cases.size : null,

@@ -263,8 +263,9 @@ describe('a cross-table', () => {
         case 'document':
           return [document.id];
         case 'folder':
+          return [document.folderId ?? ''];
         case 'month':
-          return [''];
+          return [document.id === talk.id ? '2025-02' : ''];
         case 'kind':
           return [document.kind];
         case 'coder':

@@ -84,6 +84,44 @@ export function foundAxisOf(asked: RowsAsked, study: AskedStudy): FoundAxis {
   }
 }
 
+/** What sets the keys of the second of two axes apart: both can hold the same. */
+const SECOND = '>';
+
+/** Two axes as one, the second after the first. */
+export function oneAfterTheOther(first: FoundAxis, second: FoundAxis): FoundAxis {
+  const before = first.entries.length;
+  return {
+    entries: [...first.entries, ...second.entries.map((entry) => ({ ...entry, key: SECOND + entry.key }))],
+    needsText: (document) => first.needsText(document) || second.needsText(document),
+    in: (here) => {
+      const [some, others] = [first.in(here), second.in(here)];
+      const all = (found: (Found | undefined)[], length: number): (Found | undefined)[] => Array.from({ length }, (_, at) => found[at]);
+      return [...all(some, before), ...all(others, second.entries.length), bothFound(some[before], others[second.entries.length])];
+    },
+    ...(first.entriesOf &&
+      second.entriesOf && {
+        entriesOf: (columns: PassageColumns) => {
+          const others = second.entriesOf!(columns);
+          return first.entriesOf!(columns).map((some, code) => {
+            const then = others[code]?.map((entry) => entry + before);
+            return some && then ? [...some, ...then] : (some ?? then);
+          });
+        },
+      }),
+  };
+}
+
+/** The key that an entry of the second of two axes has by itself. */
+export const keyInSecond = (key: string): string => key.slice(SECOND.length);
+/** The key that it has among those of both. */
+export const keyAsSecond = (key: string): string => SECOND + key;
+
+function bothFound(one: Found | undefined, other: Found | undefined): Found | undefined {
+  if (!one || !other) return one ?? other;
+  const ascending = (a: readonly number[], b: readonly number[]): number[] => [...new Set([...a, ...b])].sort((x, y) => x - y);
+  return { rows: ascending(one.rows, other.rows), codings: ascending(one.codings, other.codings) };
+}
+
 /** @param groups the codes of each entry */
 function byCodes(entries: readonly Entry[], groups: readonly (readonly Id[])[]): FoundAxis {
   const entriesOf = new Map<Id, number[]>();

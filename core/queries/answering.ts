@@ -1,6 +1,6 @@
 import { hasText, type Document } from '../model/document';
 import type { Id } from '../model/ids';
-import { partsWithin, type PassageCondition } from '../model/passage-condition';
+import { partsWithin, type LiesIn, type PassageCondition } from '../model/passage-condition';
 import type { WordSearch } from '../model/word-search';
 import { CaseFinder } from '../passages/code-use';
 import { idOfRow } from '../passages/columns';
@@ -44,6 +44,8 @@ export function answeringOf(condition: PassageCondition, study: AskedStudy, with
   if ('memo' in condition) return eachRow((here) => (row) => study.passagesWithMemo.has(idOfRow(here.columns, row)) === condition.memo);
   if ('liesIn' in condition) return liesIn(condition.liesIn, study);
   if ('ofCases' in condition) return ofCases(new Set(condition.ofCases), study);
+  if ('dated' in condition) return dated(condition.dated);
+  if ('placed' in condition) return placed(condition.placed, study);
   if ('kinds' in condition) return (here) => here.every(condition.kinds.length === 0 || condition.kinds.includes(here.document.kind));
   return (here) => here.every(condition.grounds.length === 0 || condition.grounds.includes(here.columns.ground));
 }
@@ -53,6 +55,10 @@ export function needsText(condition: PassageCondition, document: Document, study
   if (!hasText(document)) return false;
   const owned = (): boolean => CaseFinder.needsText(document);
   if ('spokenBy' in condition) return document.speakers.length > 0;
+  if ('placed' in condition) {
+    if (condition.placed === 'by a speaker') return document.speakers.length > 0;
+    return owned() && (condition.placed === 'of a case' || (condition.placed === 'in a set' && hasSetOfCases(study)));
+  }
   if ('attributeId' in condition) return study.tables.attribute[condition.attributeId]?.of === 'case' && owned();
   if ('ofCases' in condition) return condition.ofCases.length > 0 && owned();
   if ('liesIn' in condition) return owned() && condition.liesIn.setIds.some((id) => study.tables.set[id]?.of === 'case');
@@ -149,14 +155,47 @@ const ofCases = (caseIds: ReadonlySet<Id>, study: AskedStudy): Answering =>
     ? (here) => here.every()
     : eachRow((here) => (row) => study.finder.of(here.document, here.spoken, here.place(row)).some((id) => caseIds.has(id)));
 
+/** By the day of the document; one without a date is of no day. */
+const dated =
+  ({ from = '', to = '9999-12-31' }: Extract<PassageCondition, { dated: unknown }>['dated']): Answering =>
+  (here) => {
+    const { date } = here.document;
+    return here.every(date !== null && date >= from && date <= to);
+  };
+
+/** In or of anything of a kind. */
+function placed(what: Extract<PassageCondition, { placed: unknown }>['placed'], study: AskedStudy): Answering {
+  const { tables } = study;
+  switch (what) {
+    case 'in a folder':
+      return (here) => here.every(Object.hasOwn(tables.folder, here.document.folderId ?? ''));
+    case 'in a set': {
+      const setIds = Object.keys(tables.set);
+      return setIds.length === 0 ? (here) => here.none() : liesIn({ documentIds: [], folderIds: [], setIds }, study);
+    }
+    case 'of a case':
+      return eachRow((here) => (row) => study.finder.of(here.document, here.spoken, here.place(row)).length > 0);
+    case 'in an answer':
+      return answersTo(new Set(Object.keys(tables.question)));
+    case 'by a speaker':
+      return eachRow(
+        ({ columns, document, spoken }) =>
+          (row) =>
+            speakerAt(document, spoken, columns.starts[row]!) !== undefined,
+      );
+  }
+}
+
+const hasSetOfCases = ({ tables }: AskedStudy): boolean => Object.values(tables.set).some((set) => set.of === 'case');
+
 /** In a document, a folder or a set; a set of cases holds what is theirs. Where nothing is named, everything is in it. */
-function liesIn({ documentIds, folderIds, setIds }: { documentIds: Id[]; folderIds: Id[]; setIds: Id[] }, study: AskedStudy): Answering {
+function liesIn({ documentIds, folderIds, setIds, foldersAlone }: LiesIn, study: AskedStudy): Answering {
   const { tables } = study;
   if (documentIds.length + folderIds.length + setIds.length === 0) return (here) => here.every();
   const sets = setIds.flatMap((id) => tables.set[id] ?? []);
   const members = (of: 'document' | 'case'): Id[] => sets.flatMap((set) => (set.of === of ? membersOf(study, set) : []));
   const documents = new Set([...documentIds, ...members('document')]);
-  const folders = folderIds.map((id) => withFoldersBelow(tables.folder, id));
+  const folders = folderIds.map((id) => (foldersAlone ? new Set([id]) : withFoldersBelow(tables.folder, id)));
   const cases = new Set(members('case'));
   const theirs = ofCases(cases, study);
   return (here) => {

@@ -25,7 +25,7 @@ describe('a scope that is being looked at', () => {
 
   it('is said in a sentence', () => {
     expect(scopeWords(scope, namesIn(bench.state, undefined))).toMatch(
-      /^in .+ or .+ · .+ · said by .+ or Ann · answers to “.+ · .+ is 44 · coded by .+$/,
+      /^in .+ or .+ · .+ · said by .+ or Ann · answers to “.+ · .+ is 44 · dated from 2025-01-01 · of somebody · coded by .+$/,
     );
     expect(scopeWords({ parts: [] }, namesIn(bench.state, undefined))).toBe('the whole study');
     expect(

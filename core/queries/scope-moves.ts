@@ -29,9 +29,10 @@ export function scopeAfter(scope: Scope, moves: Pick<MovesIn, 'records' | 'at'>)
       documentIds: documents(before.documentIds),
       folderIds: now('folder', before.folderIds),
       setIds: now('set', before.setIds),
+      ...(before.foldersAlone && { foldersAlone: before.foldersAlone }),
     };
     if (JSON.stringify(liesIn) === JSON.stringify(before)) return part;
-    return Object.values(liesIn).every((ids) => ids.length === 0) ? null : { liesIn };
+    return liesIn.documentIds.length + liesIn.folderIds.length + liesIn.setIds.length === 0 ? null : { liesIn };
   };
   const parts = scope.parts.map(partNow);
   const coderIds = scope.given?.coderIds && now('coder', scope.given.coderIds);

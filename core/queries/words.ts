@@ -1,7 +1,7 @@
 import { showValue } from '../attributes/values';
 import type { DocumentKind } from '../model/document';
 import type { Id } from '../model/ids';
-import type { Carries, CodesAsked, Fact, PassageCondition, SpokenBy, Standing, Within } from '../model/passage-condition';
+import type { Carries, CodesAsked, Fact, PassageCondition, PLACED, SpokenBy, Standing, Within } from '../model/passage-condition';
 import type { Question } from '../model/query';
 import { nameOfRecord, type TableType } from '../model/records';
 import type { Scope, ScopeGiven, ScopePart } from '../model/scope';
@@ -44,6 +44,20 @@ export const STANDINGS_IN_WORDS: Readonly<Record<Standing, string>> = {
   after: 'come after',
 };
 
+export const PLACED_IN_WORDS: Readonly<Record<(typeof PLACED)[number], string>> = {
+  'in a folder': 'lie in some folder',
+  'in a set': 'are in some set',
+  'of a case': 'are of somebody',
+  'in an answer': 'answer some question',
+  'by a speaker': 'are said by somebody named',
+};
+
+/** Of which days a document is, in words: “dated from 2025-01-01 to 2025-01-31”. */
+export function datedWords({ from, to }: Extract<PassageCondition, { dated: unknown }>['dated']): string {
+  if (!from && !to) return 'with a date';
+  return ['dated', from ? `from ${from}` : '', to ? `to ${to}` : ''].filter(Boolean).join(' ');
+}
+
 export const GROUNDS_IN_WORDS = { text: 'words', time: 'spans of a recording', picture: 'areas of a picture' } as const;
 
 /** A question in words: two that ask otherwise read otherwise. */
@@ -73,12 +87,14 @@ export function conditionWords(condition: PassageCondition, names: NameOf): stri
   if ('attributeId' in condition) return factWords(condition, names);
   if ('ofCases' in condition) return `are of ${orOf(condition.ofCases.map((id) => names('case', id))) || 'anybody'}`;
   if ('queryId' in condition) return `answer the query ${quoted(names('query', condition.queryId))}`;
+  if ('dated' in condition) return `lie in documents ${datedWords(condition.dated)}`;
+  if ('placed' in condition) return PLACED_IN_WORDS[condition.placed];
   if ('kinds' in condition) return `lie in ${orOf(condition.kinds.map((kind) => KINDS_IN_WORDS[kind])) || 'any kind of document'}`;
   if ('grounds' in condition) return `are ${orOf(condition.grounds.map((ground) => GROUNDS_IN_WORDS[ground])) || 'words, spans or areas'}`;
-  const { documentIds, folderIds, setIds } = condition.liesIn;
+  const { documentIds, folderIds, setIds, foldersAlone } = condition.liesIn;
   const places = [
     ...documentIds.map((id) => names('document', id)),
-    ...folderIds.map((id) => `the folder ${names('folder', id)}`),
+    ...folderIds.map((id) => `the folder ${names('folder', id)}${foldersAlone ? ' alone' : ''}`),
     ...setIds.map((id) => `the set ${names('set', id)}`),
   ];
   return `lie in ${orOf(places) || 'any document'}`;
@@ -193,11 +209,13 @@ export function scopePartWords(part: ScopePart, names: NameOf): string {
       : part.spokenBy === 'interviewers'
         ? 'the interviewer alone'
         : `said by ${orOf([...part.caseIds.map((id) => names('case', id)), ...part.names]) || '…'}`;
+  if ('dated' in part) return datedWords(part.dated);
+  if ('placed' in part) return PLACED_IN_WORDS[part.placed].replace(/^(lie|are) /, '');
   if ('answers' in part) return `answers to ${orOf(part.answers.map((id) => quoted(names('question', id)))) || '…'}`;
-  const { documentIds, folderIds, setIds } = part.liesIn;
+  const { documentIds, folderIds, setIds, foldersAlone } = part.liesIn;
   const places = [
     ...documentIds.map((id) => names('document', id)),
-    ...folderIds.map((id) => names('folder', id)),
+    ...folderIds.map((id) => names('folder', id) + (foldersAlone ? ' alone' : '')),
     ...setIds.map((id) => `the set ${names('set', id)}`),
   ];
   return places.length > 0 ? `in ${orOf(places)}` : 'in any document';

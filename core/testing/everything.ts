@@ -65,6 +65,8 @@ export async function benchWithEverything(): Promise<Bench> {
         { spokenBy: 'these', caseIds: [caseId], names: ['Ann'] },
         { answers: Object.keys(bench.state.tables.question) },
         { attributeId, comparison: 'is', values: ['44'] },
+        { dated: { from: '2025-01-01' } },
+        { placed: 'of a case' },
       ],
       given: { coderIds: [coderId] },
     }),
@@ -109,6 +111,28 @@ export async function benchWithEverything(): Promise<Bench> {
     ),
   );
   bench.do(keepPattern('How old', { pattern: 'attributes', of: { attributeId }, against: null, as: 'as they are' }, { parts: [] }));
+  bench.do(keepPattern('Who begins', { pattern: 'taking-up', rows, groups: { by: 'speaker' }, apart: 3, shown: 'who takes it on' }, scope));
+  bench.do(
+    keepPattern(
+      'What leads to what',
+      {
+        ...{ pattern: 'together', rows, by: 'near', within: { count: 1, unit: 'turn' }, coders: 'together', as: 'counts' },
+        ...{ shown: 'flow', to: { of: 'codes', codeIds: [codes[1]!], withUnder: true } },
+      },
+      scope,
+    ),
+  );
+  const [wordListId] = Object.keys(bench.state.tables.wordList) as [Id];
+  bench.do(
+    keepPattern(
+      'Where ferries are spoken of',
+      {
+        ...{ pattern: 'words', run: 1, forms: false, withoutStopWords: true, kept: [], left: [], minimum: 2, shown: 'table' },
+        table: { typed: ['late'], wordListIds: [wordListId], groups: { nested: [{ attributeId }] }, as: 'per 1,000 words' },
+      },
+      scope,
+    ),
+  );
   const absent = { all: [carries(codes[0]!), { ofCases: [caseId] }] };
   bench.do(noteAbsence({ question: absent, scope, title: 'Not found: Speed · Ellen', note: 'She would have spoken of it.' }));
   bench.do(belongTo([first.id], tape.id));

@@ -98,6 +98,20 @@ export class Naive {
         setIds.some((id) => tables.set[id]!.memberIds.some((member) => member === document.id || cases.some((one) => one.id === member)))
       );
     }
+    if ('dated' in asked) {
+      const { from, to } = asked.dated;
+      return document.date !== null && (!from || !(document.date < from)) && (!to || !(document.date > to));
+    }
+    if ('placed' in asked) {
+      const sets = Object.values(tables.set).flatMap((set) => set.memberIds);
+      return {
+        'in a folder': document.folderId !== null,
+        'in a set': [document, ...cases].some(({ id }) => sets.includes(id)),
+        'of a case': cases.length > 0,
+        'in an answer': hasText(document) && document.answers.some((one) => overlaps(one, { start: passage.start, end: passage.end })),
+        'by a speaker': speaker !== undefined,
+      }[asked.placed];
+    }
     if ('kinds' in asked) return asked.kinds.length === 0 || asked.kinds.includes(document.kind);
     return asked.grounds.length === 0 || asked.grounds.includes(document.ground.of);
   }

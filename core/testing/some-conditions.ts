@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { Id } from '../model/ids';
-import { NEARNESS_UNITS, STANDINGS, type PassageCondition } from '../model/passage-condition';
+import { NEARNESS_UNITS, PLACED, STANDINGS, type PassageCondition } from '../model/passage-condition';
 import type { Scope, ScopePart } from '../model/scope';
 
 /** What random conditions ask for. */
@@ -37,6 +37,10 @@ const somePlaceParts = (asked: AskedFor): fc.Arbitrary<ScopePart>[] => [
     .record({ documentIds: someOf(asked.documents), folderIds: fc.constant<Id[]>([]), setIds: someOf(asked.sets) })
     .map((liesIn) => ({ liesIn })),
   fc.subarray(['interview' as const, 'recording' as const]).map((kinds) => ({ kinds })),
+  fc
+    .record({ from: fc.constantFrom('2025-01-01', '2025-03-01'), to: fc.constantFrom('2025-02-01', '2025-12-31') }, { requiredKeys: [] })
+    .map((dated) => ({ dated })),
+  fc.constantFrom(...PLACED).map((placed) => ({ placed })),
 ];
 
 /** Scopes of every kind: few parts, since most leave little. */

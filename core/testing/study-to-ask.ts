@@ -44,7 +44,18 @@ export function studyToAsk() {
   const tom = { ...ann, id: bench.newId(), name: 'Tom', documentIds: [tape.id], stretches: [], values: {} };
   const question = bench.newId();
   const speakers = talk.speakers.map((one) => ({ ...one, interviewer: one.name === 'Bob', caseId: one.name === 'Ann' ? ann.id : null }));
-  const asked: Document = { ...talk, speakers, answers: [{ questionId: question, asked: null, start: 3, end: 30 }] };
+  const [north, pier] = [bench.newId(), bench.newId()];
+  const folder = {
+    [north]: { id: north, name: 'North', parentId: null },
+    [pier]: { id: pier, name: 'Pier', parentId: north },
+  };
+  const asked: Document = {
+    ...talk,
+    speakers,
+    date: '2025-02-28',
+    folderId: north,
+    answers: [{ questionId: question, asked: null, start: 3, end: 30 }],
+  };
   const byHand = { id: bench.newId(), name: 'Notes', of: 'document' as const, memberIds: [note.id], condition: null };
   const cases = { id: bench.newId(), name: 'Women', of: 'case' as const, memberIds: [ann.id], condition: null };
   const codeSet = { id: bench.newId(), name: 'Quiet', codeIds: [codes[3]!, codes[4]!], conditions: null, createdAt: 1 };
@@ -52,7 +63,12 @@ export function studyToAsk() {
     ...bench.state,
     tables: {
       ...bench.state.tables,
-      document: { ...bench.state.tables.document, [talk.id]: asked, [note.id]: { ...note, values: { [place]: 'Saltpans' } } },
+      document: {
+        ...bench.state.tables.document,
+        [talk.id]: asked,
+        [note.id]: { ...note, values: { [place]: 'Saltpans' }, folderId: pier },
+      },
+      folder,
       case: { [ann.id]: ann, [tom.id]: tom },
       question: { [question]: { id: question, text: 'How late?', order: 1 } },
       set: { [byHand.id]: byHand, [cases.id]: cases },

@@ -8,12 +8,7 @@ import { keepDrawn } from './keep-drawn';
   selector: 'fl-share-chart',
   template: `
     <div class="frame"><canvas #canvas aria-hidden="true" data-picture></canvas></div>
-    <table class="visually-hidden">
-      <caption>
-        {{
-          label()
-        }}
-      </caption>
+    <table [attr.aria-label]="label()">
       <tbody>
         @for (part of parts(); track part.id) {
           <tr>
@@ -38,6 +33,42 @@ import { keepDrawn } from './keep-drawn';
       position: relative;
       min-height: 0;
       min-width: 0;
+    }
+    /* over the chart for who comes to it by the keys; for the others the chart says it */
+    table {
+      position: absolute;
+      top: 10px;
+      right: 24px;
+      max-height: calc(100% - 30px);
+      overflow: auto;
+      padding: 8px 14px;
+      background: var(--surface);
+      border: 1px solid var(--rule-strong);
+      font-size: var(--size-small);
+      display: block;
+    }
+    table:not(:focus-within) {
+      width: 1px;
+      height: 1px;
+      padding: 0;
+      border: 0;
+      overflow: hidden;
+      clip-path: inset(50%);
+      white-space: nowrap;
+    }
+    th {
+      padding-right: 18px;
+      font-weight: 400;
+      text-align: left;
+    }
+    td {
+      text-align: right;
+      font-variant-numeric: tabular-nums;
+    }
+    button {
+      min-height: 24px;
+      min-width: 34px;
+      text-align: right;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

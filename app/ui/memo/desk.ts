@@ -149,6 +149,8 @@ export class Desk implements OnInit {
     this.words = this.editor.getMarkdown();
     this.ready.set(true);
     holdFocus(() => {
+      // it may have been closed before the focus comes
+      if (this.closed) return;
       if (!this.memo() && !this.begun) this.titleBox()?.nativeElement.focus();
       else this.editor?.commands.focus('end');
     });

@@ -43,6 +43,7 @@ export class AskedHere {
   readonly wordLists = computed(() => listsByName(Object.values(this.tables()?.wordList ?? {})));
   readonly attributes = computed(() => Object.values(this.tables()?.attribute ?? {}).sort((a, b) => a.order - b.order));
   readonly hasMedia = computed(() => Object.values(this.tables()?.document ?? {}).some((document) => document.ground.of !== 'text'));
+  readonly hasDates = computed(() => Object.values(this.tables()?.document ?? {}).some((document) => document.date !== null));
   /** Names of speakers that are no case. */
   readonly speakers = computed((): Offer[] => {
     const names = new Set<string>();

@@ -6,6 +6,7 @@ import {
   nestFrom,
   nestOf,
   NEARNESS_UNITS,
+  PLACED,
   STANDINGS,
   type LiesIn,
   type NearnessUnit,
@@ -14,7 +15,7 @@ import {
 } from '@core/model/passage-condition';
 import { HeldWordsSchema } from '@core/model/word-search';
 import { readExpression, type WordListsByName } from '@core/words/expression';
-import { GROUNDS_IN_WORDS, KINDS_IN_WORDS, STANDINGS_IN_WORDS } from '@core/queries/words';
+import { GROUNDS_IN_WORDS, KINDS_IN_WORDS, PLACED_IN_WORDS, STANDINGS_IN_WORDS } from '@core/queries/words';
 import { Icon } from '../icon/icon';
 import { choicesOf, SentencePart, type Choice } from './sentence-part';
 import { AskedHere } from './asked-here';
@@ -97,6 +98,8 @@ export class ConditionList {
         return this.here.queries().length > 0;
       case 'speaker':
         return this.here.speakers().length + this.here.cases().length > 0;
+      case 'date':
+        return this.here.hasDates();
       case 'media':
         return this.here.hasMedia();
     }
@@ -156,6 +159,8 @@ export class ConditionPart {
   protected readonly liesIn = computed(() => this.as('liesIn'));
   protected readonly cases = computed(() => this.as('ofCases'));
   protected readonly kinds = computed(() => this.as('kinds'));
+  protected readonly dated = computed(() => this.as('dated'));
+  protected readonly placed = computed(() => this.as('placed'));
   protected readonly grounds = computed(() => this.as('grounds'));
   protected readonly query = computed(() => this.as('queryId'));
   protected readonly nest = computed(() => nestOf(this.asked()));
@@ -191,6 +196,15 @@ export class ConditionPart {
   protected readonly memos: readonly Choice<boolean>[] = [
     { value: true, name: 'have a memo' },
     { value: false, name: 'have no memo' },
+  ];
+  protected readonly placedWords = PLACED_IN_WORDS;
+  protected readonly placings: readonly Choice<Option<'placed'>['placed']>[] = PLACED.map((value) => ({
+    value,
+    name: PLACED_IN_WORDS[value],
+  }));
+  protected readonly foldersMeant: readonly Choice<boolean>[] = [
+    { value: false, name: 'with folders under it' },
+    { value: true, name: 'alone' },
   ];
   protected readonly groundOffers = Object.entries(GROUNDS_IN_WORDS).map(([id, name]) => ({ id, name }));
   /** Where passages can lie; of what the study has none, nothing is offered. */
@@ -273,6 +287,17 @@ export class ConditionPart {
 
   protected setPlaces(ids: keyof LiesIn, chosen: string[]): void {
     this.changed.emit({ liesIn: { ...this.liesIn()!.liesIn, [ids]: chosen } });
+  }
+
+  protected setFoldersAlone(alone: boolean): void {
+    const { foldersAlone: _, ...liesIn } = this.liesIn()!.liesIn;
+    this.changed.emit({ liesIn: { ...liesIn, ...(alone && { foldersAlone: alone }) } });
+  }
+
+  /** A day that is emptied is not asked for. */
+  protected setDated(change: { readonly from?: string; readonly to?: string }): void {
+    const { from, to } = { ...this.dated()!.dated, ...change };
+    this.changed.emit({ dated: { ...(from && { from }), ...(to && { to }) } });
   }
 
   protected setCases(ofCases: string[]): void {

@@ -10,7 +10,7 @@ export interface NewPart {
   readonly name: string;
   readonly part: PassageCondition;
   /** Offered only where the study has any. */
-  readonly needs?: 'attribute of case' | 'attribute of document' | 'case' | 'question' | 'query' | 'speaker' | 'media';
+  readonly needs?: 'attribute of case' | 'attribute of document' | 'case' | 'question' | 'query' | 'speaker' | 'media' | 'date';
 }
 
 const within = { count: 1, unit: 'paragraph' } as const;
@@ -29,6 +29,8 @@ export const NEW_PARTS: readonly NewPart[] = [
   },
   { name: 'lie in documents, folders or sets', part: { liesIn: { documentIds: [], folderIds: [], setIds: [] } } },
   { name: 'lie in a kind of document', part: { kinds: [] } },
+  { name: 'lie in documents of some days', part: { dated: {} }, needs: 'date' },
+  { name: 'are in or of anything: a folder, a set, a case, an answer, a speaker', part: { placed: 'of a case' } },
   { name: 'answer a question', part: { answers: [] }, needs: 'question' },
   {
     name: 'hold words',
@@ -44,5 +46,5 @@ export const NEW_PARTS: readonly NewPart[] = [
 
 /** What a scope can ask: of a place, not of what a passage there carries. */
 export const SCOPE_PARTS: readonly NewPart[] = NEW_PARTS.filter(({ part }) =>
-  ['kinds', 'liesIn', 'attributeId', 'ofCases', 'spokenBy', 'answers'].some((field) => field in part),
+  ['kinds', 'liesIn', 'attributeId', 'ofCases', 'spokenBy', 'answers', 'dated', 'placed'].some((field) => field in part),
 );

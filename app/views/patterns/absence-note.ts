@@ -24,7 +24,7 @@ import { Ask } from '../../ui/dialogs/ask';
       @if (question(); as question) {
         <button class="act" (click)="mark(question)">Mark as expected…</button>
       } @else {
-        <p class="second">What is in no group, and groups that no question asks for, cannot be marked as expected.</p>
+        <p class="second">No question about passages asks for just this, so it cannot be marked as expected.</p>
       }
     }
   `,

@@ -49,6 +49,26 @@ describe('a cross-table on the screen', () => {
     await until(() => view.all('[role=gridcell]').length > 0);
   });
 
+  it('is shown as bars in groups, which the keys walk and open as cells do', async () => {
+    await here.choose('as a table', 'as bars in groups');
+    const frame = view.find('fl-group-bars .frame');
+    const said = () => view.find('fl-group-bars [aria-live]').textContent;
+    await until(() => (view.find<HTMLCanvasElement>('fl-group-bars canvas').width ?? 0) > 300);
+    await view.press(frame, 'ArrowRight');
+    expect(said()).toBe('Waiting, Three: 0');
+    await view.press(frame, 'ArrowRight');
+    expect(said()).toBe('Waiting, Two: 2');
+    await view.press(frame, 'ArrowDown');
+    expect(said()).toBe('Worry, Two: 0');
+    await view.press(frame, 'ArrowUp');
+    await view.press(frame, 'Enter');
+    await until(() => view.all('fl-evidence article').length === 2);
+    expect(view.find('[data-behind]').textContent).toContain('in Two');
+    await here.ask({ turned: true });
+    await view.press(frame, 'ArrowDown');
+    expect(said()).toBe('Three, Waiting: 0');
+  });
+
   it('shows what is not there as well, and hides it or shows only it', async () => {
     expect(columns()).toEqual(['One', 'Three', 'Two', 'all']);
     expect(cell('Waiting', 'One')!.textContent).toBe('2');

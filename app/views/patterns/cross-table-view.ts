@@ -9,9 +9,12 @@ import type { CrossTable } from '@core/patterns/cross-table';
 import { expectedWords, FEW_CASES, largestShown, shownCell, shownNumber } from '@core/patterns/normalise';
 import { counted } from '@core/text/counted';
 import { selectCodes, selectData, selectScope, selectStudy } from '../../state/study.selectors';
+import { GroupBars, type BarAt } from '../../ui/charts/group-bars';
 import { choicesOf, SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { AnalysisService } from '../../workers/analysis-service';
 import { CodersPart } from './coders-part';
+import { tableDrawing } from './drawing/table-drawing';
+import { crossBars, type CrossBars } from './cross-bars';
 import { evidenceWords, type Behind } from './evidence-side';
 import { GroupsPart } from './groups-part';
 import { NumberTable, type CellAt, type TableCell } from './number-table';
@@ -19,9 +22,15 @@ import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
 import { RowsPart } from './rows-part';
 import { shadeOf } from './shades';
+import { shownAs } from './shown-as';
 import { workedOut } from './worked-out';
 import { headOf, type TableHead } from './table-head';
 import type { Sheet, TableOut } from './take-out';
+
+const SHOWN: readonly Choice<NonNullable<CrossTableAsked['shown']>>[] = [
+  { value: 'table', name: 'as a table' },
+  { value: 'bars', name: 'as bars in groups' },
+];
 
 /** A row or column of the table: an entry, or all of them at the end. */
 interface Line {
@@ -45,7 +54,7 @@ const SAID: Readonly<Record<CrossTableAsked['as'], string>> = {
 /** What is found, in which group of the material: every cell opens to its passages. */
 @Component({
   selector: 'fl-cross-table',
-  imports: [CodersPart, GroupsPart, NumberTable, PatternPlace, RowsPart, SentencePart],
+  imports: [CodersPart, GroupBars, GroupsPart, NumberTable, PatternPlace, RowsPart, SentencePart],
   templateUrl: './cross-table-view.html',
   styleUrl: './pattern.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -194,6 +203,18 @@ export class CrossTableView {
       };
     };
   });
+  protected readonly shown = computed(() => this.asked().shown ?? 'table');
+  protected readonly forms = SHOWN;
+  protected readonly formWords = computed(() => SHOWN.find((one) => one.value === this.shown())!.name);
+  protected readonly bars = computed((): CrossBars => {
+    const [table, { rows, columns }, { as }] = [this.work.shown(), this.lines(), this.asked()];
+    const valueAt = (row: number, column: number): number | null => {
+      const [r, c] = this.turned() ? [column, row] : [row, column];
+      const value = table ? this.cell(table, r, c).value : null;
+      return value === null ? null : this.scaled(value);
+    };
+    return crossBars(this.turned() ? { rows: columns, columns: rows } : { rows, columns }, valueAt, as !== 'as they are');
+  });
   protected readonly openAt = computed((): CellAt | null => {
     const keys = this.openKeys();
     if (!keys) return null;
@@ -251,7 +272,8 @@ export class CrossTableView {
   protected readonly out = computed((): TableOut | null => {
     const table = this.work.shown();
     if (!table) return null;
-    return { name: this.title(), sheets: () => this.sheetsOf(table), said: this.said() };
+    const drawing = tableDrawing(this.rowHeads(), this.columnHeads(), this.cellOf());
+    return { name: this.title(), sheets: () => this.sheetsOf(table), said: this.said(), drawing };
   });
 
   private sheetsOf(table: CrossTable): Sheet[] {
@@ -290,6 +312,10 @@ export class CrossTableView {
     return absent.length > 0 ? [{ name: 'Expected, not found', rows: [['', 'where', 'why'], ...absent] }] : [];
   }
 
+  protected setForm(form: NonNullable<CrossTableAsked['shown']>): void {
+    this.draft.set(shownAs(this.asked(), form, 'table'));
+  }
+
   protected set(change: Partial<CrossTableAsked>): void {
     this.draft.set({ ...this.asked(), ...change });
   }
@@ -298,6 +324,11 @@ export class CrossTableView {
     const { rows, columns } = this.lines();
     const [r, c] = this.turned() ? [column, row] : [row, column];
     if (rows[r] && columns[c]) this.openKeys.set({ row: rows[r].entry?.key ?? null, column: columns[c].entry?.key ?? null });
+  }
+
+  protected openBar({ thing, group }: BarAt): void {
+    const [one, other] = [this.bars().rows[thing]?.entry, this.bars().columns[group]?.entry];
+    if (one && other) this.openKeys.set(this.turned() ? { row: other.key, column: one.key } : { row: one.key, column: other.key });
   }
 
   protected close(): void {

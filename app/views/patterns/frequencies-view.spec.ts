@@ -44,12 +44,35 @@ describe('frequencies on the screen', () => {
 
   it('is drawn as areas or as a pie, with the same numbers in a table behind it that open as well', async () => {
     await here.choose('in a list with bars', 'as a pie');
+    // seen by those who come to it by the keys
+    const table = view.find('fl-share-chart table');
+    const inside = view.all('fl-share-chart button')[0]!;
+    expect(table.offsetWidth).toBeLessThan(2);
+    inside.focus();
+    expect(table.offsetWidth).toBeGreaterThan(60);
+    inside.blur();
     expect(view.texts('fl-share-chart tr').map((row) => row.replace(/\s+/g, ' '))).toEqual(['Waiting2', 'Help1']);
     await view.click(view.all('fl-share-chart button')[1]!);
     await until(() => view.all('fl-evidence article').length === 1);
     expect(view.texts('fl-evidence-side h2')).toEqual(['Help']);
     await here.choose('as a pie', 'as areas');
     await until(() => (view.find<HTMLCanvasElement>('fl-share-chart canvas').width ?? 0) > 300);
+  });
+
+  it('is a cloud of what is found, each name over the thread of its code, opening to its passages', async () => {
+    await here.choose('in a list with bars', 'as a cloud');
+    const words = () => view.all('fl-word-cloud .word');
+    expect(words().map((one) => one.getAttribute('aria-label'))).toEqual(['Help: 1 passage', 'Sea: 2 passages', 'Waiting: 2 passages']);
+    const sizes = view.all('fl-word-cloud text').map((one) => Number(one.getAttribute('font-size')));
+    expect(sizes[1]).toBe(40);
+    expect(sizes[0]).toBeLessThan(40);
+    expect(view.all('fl-word-cloud line').length).toBe(3);
+    words()[0]!.focus();
+    await view.press(words()[0]!, 'ArrowRight');
+    await until(() => document.activeElement === words()[1]);
+    await view.press(words()[1]!, 'Enter');
+    await until(() => view.all('fl-evidence article').length === 2);
+    expect(here.asked().shown).toBe('cloud');
   });
 
   it('leaves out what is found less often than asked for, and says so', async () => {

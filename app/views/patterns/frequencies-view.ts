@@ -18,7 +18,9 @@ import { evidenceWords, type Behind } from './evidence-side';
 import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
 import { RowsPart } from './rows-part';
+import { shownAs } from './shown-as';
 import type { TableOut } from './take-out';
+import { IN_CLOUD, WordCloud, type CloudWord } from './word-cloud';
 import { workedOut } from './worked-out';
 
 /** One thing that is counted, by every measure. */
@@ -30,7 +32,7 @@ interface Line {
 
 const EVERYTHING = { by: 'everything' } as const;
 
-type Form = 'list' | 'areas' | 'pie';
+type Form = NonNullable<FrequenciesAsked['shown']>;
 /** Slices that can be told from each other. */
 const MOST_SLICES = 8;
 
@@ -48,6 +50,7 @@ const MOST_SLICES = 8;
     SentencePart,
     ShareChart,
     Swatch,
+    WordCloud,
   ],
   templateUrl: './frequencies-view.html',
   styleUrls: ['./pattern.scss', './frequencies-view.scss'],
@@ -119,18 +122,35 @@ export class FrequenciesView {
     };
   });
   /** As a list, or drawn. */
-  protected readonly form = signal<Form>('list');
+  private readonly form = computed((): Form => this.asked().shown ?? 'list');
   /** A pie says something of a few parts. */
   protected readonly forms = computed((): Choice<Form>[] => [
     { value: 'list', name: 'in a list with bars' },
     { value: 'areas', name: 'as areas' },
     ...(this.parts().length <= MOST_SLICES ? [{ value: 'pie' as const, name: 'as a pie' }] : []),
+    { value: 'cloud', name: 'as a cloud' },
   ]);
   protected readonly drawn = computed((): Exclude<Form, 'list'> | null => {
     const form = this.form();
+    if (form === 'cloud') return this.cloud().length > 0 ? form : null;
     return form === 'list' || this.parts().length === 0 || (form === 'pie' && this.parts().length > MOST_SLICES) ? null : form;
   });
+  /** Parts of a whole. */
+  protected readonly share = computed(() => {
+    const drawn = this.drawn();
+    return drawn === 'areas' || drawn === 'pie' ? drawn : null;
+  });
   protected readonly formWords = computed(() => this.forms().find((one) => one.value === (this.drawn() ?? 'list'))!.name);
+  /** What is found, larger the more it is; parts of others among them. */
+  protected readonly cloud = computed((): CloudWord[] =>
+    this.lines().flatMap(({ entry, name, counts }) => {
+      const count = counts[this.asked().counting] ?? 0;
+      if (count === 0) return [];
+      const said = this.countWords(count);
+      return [{ key: entry!.key, words: name, weight: count, said, colour: this.codes()[entry!.id ?? '']?.colour }];
+    }),
+  );
+  protected readonly mostWords = IN_CLOUD;
   /** What is found, as parts of a whole within what it lies under: a code that is counted with those under it is no part beside them. */
   protected readonly parts = computed((): Area[] => {
     const [codes, { counting, rows }] = [this.codes(), this.asked()];
@@ -141,16 +161,18 @@ export class FrequenciesView {
       const count = wholes.has(entry!.id ?? '') ? 0 : (counts[counting] ?? 0);
       const code = codes[entry!.id ?? ''];
       const above = code?.parentId ? codes[code.parentId] : undefined;
-      const said = `${shownNumber(count)} ${this.nameOf(counting)}`;
+      const said = this.countWords(count);
       return count > 0 ? [{ id: entry!.key, name, category: above?.name ?? name, colour: code?.colour ?? at * 5, count, said }] : [];
     });
   });
   private readonly largest = computed(() => Math.max(1, ...this.lines().map((line) => line.counts[this.asked().counting] ?? 0)));
   protected readonly said = computed(() => {
     const together = this.severalCoders() && this.asked().coders === 'together';
+    const parts = this.drawn() === 'areas' || this.drawn() === 'pie';
     return [
-      this.drawn() ? 'What carries several codes is in several parts; percent are of their sum.' : '',
-      (this.drawn() ? 'The parts are of ' : 'Bars and order are by ') + this.nameOf(this.asked().counting) + '.',
+      parts ? 'What carries several codes is in several parts; percent are of their sum.' : '',
+      this.drawn() === 'cloud' ? 'The height of a name grows with the root of its number; the thread under it is that of the code.' : '',
+      (parts ? 'The parts are of ' : this.drawn() ? 'Counted are ' : 'Bars and order are by ') + this.nameOf(this.asked().counting) + '.',
       together ? 'Of passages, what several coders marked over each other counts once.' : '',
       'Words are those in the union of the passages. What carries several codes counts once under “any of them”.',
     ]
@@ -190,12 +212,21 @@ export class FrequenciesView {
     };
   });
 
+  protected setForm(form: Form): void {
+    this.draft.set(shownAs<Form, FrequenciesAsked>(this.asked(), form, 'list'));
+  }
+
   protected openPart(key: string): void {
     this.openKey.set({ row: key, counting: this.asked().counting });
   }
 
   protected nameOf(counting: Counting): string {
     return counting === 'cases' ? `${this.caseWord()}s` : counting;
+  }
+
+  private countWords(count: number): string {
+    const name = this.nameOf(this.asked().counting);
+    return `${shownNumber(count)} ${count === 1 ? name.slice(0, -1) : name}`;
   }
 
   protected set(change: Partial<FrequenciesAsked>): void {

@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, linkedSignal, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output } from '@angular/core';
 import { DrawnName, NAMES_APART, NAMES_WIDE } from './drawn-name';
 import type { TableHead } from './table-head';
+import { Walk } from './walk';
 
 /** Two that go together, and how strongly. */
 export interface Link {
@@ -24,21 +25,26 @@ const BROADEST = 9;
   imports: [DrawnName],
   template: `
     <svg [attr.viewBox]="box()" role="group" aria-label="Links between what goes together" data-picture>
+      <!-- below what is seen, so that a thin line is as easy to hit as a broad one -->
       @for (link of arcs(); track link.key; let at = $index) {
-        <path
+        <path class="reach" [attr.d]="link.d" (click)="walk.pick(at)" data-apart>
+          <title>{{ link.said }}</title>
+        </path>
+      }
+      @for (link of arcs(); track link.key; let at = $index) {
+        <g
           class="link"
           role="button"
           [class.open]="open() === link.key"
-          [attr.d]="link.d"
-          [attr.stroke-width]="link.width"
-          [attr.tabindex]="at === here() ? 0 : -1"
+          [attr.tabindex]="at === walk.here() ? 0 : -1"
           [attr.aria-label]="link.said"
           [attr.aria-pressed]="open() === link.key"
-          (click)="pick(at)"
-          (keydown)="onKey($event, at)"
+          (click)="walk.pick(at)"
+          (keydown)="walk.onKey($event, at)"
         >
           <title>{{ link.said }}</title>
-        </path>
+          <path class="line" [attr.d]="link.d" [attr.stroke-width]="link.width" />
+        </g>
       }
       @for (node of nodes(); track node.head.key) {
         <g [class]="'node c' + (node.head.code?.colour ?? '')">
@@ -49,28 +55,10 @@ const BROADEST = 9;
       }
     </svg>
   `,
-  styleUrl: './drawn.scss',
+  styleUrls: ['./drawn.scss', './drawn-link.scss'],
   styles: `
     svg {
       max-width: 1100px;
-    }
-    .link {
-      fill: none;
-      stroke: var(--accent);
-      stroke-opacity: 0.34;
-      cursor: pointer;
-      outline: none;
-    }
-    .link:hover {
-      stroke-opacity: 0.8;
-    }
-    .link:focus-visible,
-    .link.open {
-      stroke: var(--here);
-      stroke-opacity: 0.9;
-    }
-    .end {
-      fill: var(--c, var(--accent));
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -109,23 +97,5 @@ export class PairLinks {
       };
     });
   });
-  /** The one that Tab comes to. */
-  protected readonly here = linkedSignal({ source: this.drawn, computation: () => 0 });
-
-  protected pick(at: number): void {
-    this.here.set(at);
-    this.opened.emit(this.drawn()[at]!);
-  }
-
-  protected onKey(event: KeyboardEvent, at: number): void {
-    const step = { ArrowDown: 1, ArrowRight: 1, ArrowUp: -1, ArrowLeft: -1 }[event.key];
-    if (event.key === 'Enter' || event.key === ' ') this.pick(at);
-    else if (step !== undefined) {
-      const to = Math.max(0, Math.min(this.drawn().length - 1, at + step));
-      this.here.set(to);
-      setTimeout(() => this.host.querySelectorAll<SVGPathElement>('.link')[to]?.focus());
-    } else return;
-    event.preventDefault();
-    event.stopPropagation();
-  }
+  protected readonly walk = new Walk(this.drawn, this.host, '.link', (link) => this.opened.emit(link));
 }

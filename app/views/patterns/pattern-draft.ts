@@ -37,6 +37,11 @@ const BEGUN: { readonly [K in Kind]: AskedOf<K> } = {
     rows: { of: 'codes', codeIds: null, withUnder: false },
     ...{ compared: 'codes', occurring: 'documents', by: 'presence', coders: 'together', attributeIds: [], clusters: 4 },
   },
+  'taking-up': {
+    pattern: 'taking-up',
+    rows: { of: 'codes', codeIds: null, withUnder: false },
+    ...{ groups: { by: 'speaker' }, apart: 0, shown: 'who brings it up' },
+  },
   attributes: { pattern: 'attributes', of: null, against: null, as: 'as they are' },
   words: { pattern: 'words', run: 1, forms: false, withoutStopWords: true, kept: [], left: [], minimum: 2 },
 };

@@ -15,6 +15,7 @@ export const PATTERNS: readonly { readonly view: AskedPattern['pattern']; readon
   { view: 'cross-table', name: 'Cross-table' },
   { view: 'together', name: 'Together' },
   { view: 'weave', name: 'Weave' },
+  { view: 'taking-up', name: 'Taking up' },
   { view: 'similarity', name: 'Similarity' },
   { view: 'saturation', name: 'Saturation' },
   { view: 'words', name: 'Words' },
@@ -57,16 +58,16 @@ export const PATTERNS: readonly { readonly view: AskedPattern['pattern']; readon
           }
         }
         <button class="act" (click)="patterns.keep(asked(), title())">Keep</button>
-        <button class="act" [matMenuTriggerFor]="ways" [disabled]="!out()" (menuOpened)="drawn.set(picture()())">Take out</button>
+        <button class="act" [matMenuTriggerFor]="ways" [disabled]="!out()" (menuOpened)="look()">Take out</button>
         <mat-menu #ways="matMenu">
           <button mat-menu-item (click)="takeOut.csv(out()!)">As a table (CSV)</button>
           <button mat-menu-item (click)="takeOut.xlsx(out()!)">As a workbook (XLSX), with group sizes and settings</button>
           <button mat-menu-item (click)="takeOut.copy(out()!)">Copy the table</button>
+          @if (lines(); as lines) {
+            <button mat-menu-item (click)="takeOut.svg(out()!, lines)">As a drawing (SVG)…</button>
+          }
           @if (drawn(); as drawn) {
             <button mat-menu-item (click)="takeOut.png(out()!, drawn)">As a picture in pixels (PNG)…</button>
-            @if (asLines(drawn); as lines) {
-              <button mat-menu-item (click)="takeOut.svg(out()!, lines)">As a drawing (SVG)…</button>
-            }
             <button mat-menu-item (click)="takeOut.copyPicture(drawn)">Copy the picture</button>
           }
           <button mat-menu-item (click)="takeOut.copyMethod(out()!)">Copy a line on how it was counted</button>
@@ -102,12 +103,20 @@ export class PatternHead {
   readonly out = input.required<TableOut | null>();
   /** The picture that is drawn, where there is one. */
   readonly picture = input.required<() => Drawn | null>();
-  protected readonly drawn = signal<Drawn | null>(null);
+  /** Draws the picture, in lines where it can be; null where there is none. */
+  protected readonly drawn = signal<(() => Drawn) | null>(null);
+  protected readonly lines = signal<(() => SVGSVGElement) | null>(null);
   protected readonly views = PATTERNS;
   protected readonly half = inject(IN_HALF);
   protected readonly patterns = inject(KeptPatterns);
   protected readonly takeOut = inject(TakeOut);
-  /** What is drawn in lines, which keep sharp at any size. */
-  protected readonly asLines = (drawn: Drawn): SVGSVGElement | null => (drawn instanceof SVGSVGElement ? drawn : null);
   protected readonly kept = computed(() => this.patterns.of(this.asked()));
+
+  /** Looks what can be taken out as a picture. */
+  protected look(): void {
+    const [shown, made] = [this.picture()(), this.out()?.drawing ?? null];
+    const lines = shown instanceof SVGSVGElement ? () => shown : shown ? null : made;
+    this.lines.set(lines);
+    this.drawn.set(shown ? () => shown : made);
+  }
 }

@@ -1,17 +1,31 @@
-import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { AttributesView } from './attributes-view';
 import { CrossTableView } from './cross-table-view';
 import { FrequenciesView } from './frequencies-view';
 import { SaturationView } from './saturation-view';
+import { PatternDraft } from './pattern-draft';
 import { SimilarityView } from './similarity-view';
+import { TakingUpView } from './taking-up-view';
 import { TogetherView } from './together-view';
 import { WeaveView } from './weave-view';
 import { WordCountsView } from './word-counts-view';
+import { WordTableView } from './word-table-view';
 
 /** One pattern, by what it is called in addresses. */
 @Component({
   selector: 'fl-pattern-view',
-  imports: [AttributesView, CrossTableView, FrequenciesView, SaturationView, SimilarityView, TogetherView, WeaveView, WordCountsView],
+  imports: [
+    AttributesView,
+    CrossTableView,
+    FrequenciesView,
+    SaturationView,
+    SimilarityView,
+    TakingUpView,
+    TogetherView,
+    WeaveView,
+    WordCountsView,
+    WordTableView,
+  ],
   template: `
     @switch (view()) {
       @case ('frequencies') {
@@ -23,6 +37,9 @@ import { WordCountsView } from './word-counts-view';
       @case ('weave') {
         <fl-weave />
       }
+      @case ('taking-up') {
+        <fl-taking-up />
+      }
       @case ('similarity') {
         <fl-similarity />
       }
@@ -30,7 +47,11 @@ import { WordCountsView } from './word-counts-view';
         <fl-saturation />
       }
       @case ('words') {
-        <fl-word-counts />
+        @if (words().shown === 'table') {
+          <fl-word-table />
+        } @else {
+          <fl-word-counts />
+        }
       }
       @case ('attributes') {
         <fl-attributes />
@@ -49,4 +70,5 @@ import { WordCountsView } from './word-counts-view';
 })
 export class PatternView {
   readonly view = input<string>();
+  protected readonly words = inject(PatternDraft).of('words');
 }

@@ -1,6 +1,16 @@
 /** What of a drawn thing its picture keeps: a file has no style sheet. */
 const KEPT = [
-  ...['fill', 'fill-opacity', 'stroke', 'stroke-width', 'stroke-linejoin', 'stroke-linecap', 'stroke-dasharray', 'opacity'],
+  ...[
+    'fill',
+    'fill-opacity',
+    'stroke',
+    'stroke-opacity',
+    'stroke-width',
+    'stroke-linejoin',
+    'stroke-linecap',
+    'stroke-dasharray',
+    'opacity',
+  ],
   ...['font-family', 'font-size', 'font-weight', 'font-style', 'text-anchor'],
 ] as const;
 
@@ -14,6 +24,7 @@ export function svgOf(drawn: SVGSVGElement, ground: string, width: number): stri
   const { width: across, height: down } = drawn.viewBox.baseVal;
   const copy = drawn.cloneNode(true) as SVGSVGElement;
   const [originals, copies] = [drawn.querySelectorAll('*'), copy.querySelectorAll('*')];
+  const apart = copy.querySelectorAll('[data-apart]');
   originals.forEach((one, at) => {
     const to = copies[at]!;
     const style = getComputedStyle(one);
@@ -25,6 +36,8 @@ export function svgOf(drawn: SVGSVGElement, ground: string, width: number): stri
       if (value) to.setAttribute(name, name === 'font-family' ? faces(value) : value);
     }
   });
+  // what is only there to be pointed at
+  for (const one of apart) one.remove();
   for (const name of [...copy.attributes].map((attribute) => attribute.name)) if (name !== 'viewBox') copy.removeAttribute(name);
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
   copy.setAttribute('width', String(width));

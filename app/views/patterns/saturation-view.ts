@@ -12,6 +12,7 @@ import { NumberPart } from '../../ui/sentence/number-part';
 import { choicesOf, SentencePart } from '../../ui/sentence/sentence-part';
 import { AnalysisService } from '../../workers/analysis-service';
 import { GroupsPart } from './groups-part';
+import { curvesDrawing } from './drawing/curves-drawing';
 import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
 import type { TableOut } from './take-out';
@@ -90,6 +91,7 @@ export class SaturationView {
               ],
             },
           ],
+          drawing: () => curvesDrawing(this.curves().map(({ found, ...curve }) => ({ ...curve, metAt: found?.metAt ?? null }))),
           said: `Base and run (Guest, Namey & Chen 2020): base ${this.asked().base}, run ${this.asked().run}, threshold ${this.asked().threshold * 100} %; documents ${this.asked().order}. ${this.curves()
             .map(({ name, said }) => `${name}: ${said}`)
             .join(' ')}`,

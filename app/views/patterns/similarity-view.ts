@@ -21,11 +21,12 @@ import { LikenessTree } from './likeness-tree';
 import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
 import { RowsPart } from './rows-part';
+import { shownAs } from './shown-as';
 import { headOf, type TableHead } from './table-head';
 import type { Sheet, TableOut } from './take-out';
 import { workedOut } from './worked-out';
 
-type Form = 'plan' | 'tree' | 'nearest';
+type Form = NonNullable<SimilarityAsked['shown']>;
 const FORMS: readonly Choice<Form>[] = [
   { value: 'plan', name: 'on a plan' },
   { value: 'tree', name: 'as a tree' },
@@ -55,13 +56,13 @@ export class SimilarityView {
   protected readonly caseWord = computed(() => this.study()?.caseWord ?? 'case');
   private readonly comparing = computed(
     () => {
-      const { pattern: _, clusters: __, ...rest } = this.asked();
+      const { pattern: _, clusters: __, shown: ___, ...rest } = this.asked();
       return rest;
     },
     { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
   );
   protected readonly work = workedOut(this.comparing, (data, asked, at) => this.analysis.similarity(data, asked, at));
-  protected readonly form = signal<Form>('plan');
+  protected readonly form = computed((): Form => this.asked().shown ?? 'plan');
   protected readonly forms = FORMS;
   protected readonly formWords = computed(() => FORMS.find((one) => one.value === this.form())!.name);
   protected readonly compareds = computed((): Choice<SimilarityAsked['compared']>[] => [
@@ -100,7 +101,10 @@ export class SimilarityView {
         : by === 'presence'
           ? 'Jaccard: what both have, of what either has.'
           : 'The cosine of their counts.';
-    const stress = work && this.form() === 'plan' ? `Stress ${share(work.plan.stress)}: ${stressWords(work.plan.stress)}.` : '';
+    const stress =
+      work && work.things.length > 0 && this.form() === 'plan'
+        ? `Stress ${share(work.plan.stress)}: ${stressWords(work.plan.stress)}.`
+        : '';
     const left = work && work.left > 0 ? `${counted(work.left, compared.slice(0, -1))} with the least are left out.` : '';
     const tree = this.form() === 'tree' ? 'Joined by average linkage; the scale is likeness.' : '';
     const turned = this.form() === 'plan' ? 'Only nearness says something, neither direction nor place.' : '';
@@ -185,6 +189,10 @@ export class SimilarityView {
         ],
       },
     ];
+  }
+
+  protected setForm(form: Form): void {
+    this.draft.set(shownAs<Form, SimilarityAsked>(this.asked(), form, 'plan'));
   }
 
   protected set(change: Partial<SimilarityAsked>): void {

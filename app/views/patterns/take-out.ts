@@ -28,6 +28,8 @@ export interface TableOut {
   readonly sheets: () => readonly Sheet[];
   /** What the numbers mean, in a sentence. */
   readonly said: string;
+  /** Draws it, where what is on the screen is no drawing; null where it is too large for one. */
+  readonly drawing?: (() => SVGSVGElement) | null;
 }
 
 /** Takes patterns out as tables, with their settings. */
@@ -74,22 +76,22 @@ export class TakeOut {
   }
 
   /** As a picture, as wide as the researcher says. */
-  async png(table: TableOut, drawn: Drawn): Promise<void> {
+  async png(table: TableOut, drawn: () => Drawn): Promise<void> {
     await this.sized('As a picture in pixels', async (width) => {
-      saveFile(`${this.nameOf(table)}.png`, await pixelsOf(drawn, this.ground(), width), 'image/png');
+      saveFile(`${this.nameOf(table)}.png`, await pixelsOf(drawn(), this.ground(), width), 'image/png');
       this.note(table);
     });
   }
 
-  async svg(table: TableOut, drawn: SVGSVGElement): Promise<void> {
+  async svg(table: TableOut, drawn: () => SVGSVGElement): Promise<void> {
     await this.sized('As a drawing', (width) => {
-      saveFile(`${this.nameOf(table)}.svg`, svgOf(drawn, this.ground(), width), 'image/svg+xml');
+      saveFile(`${this.nameOf(table)}.svg`, svgOf(drawn(), this.ground(), width), 'image/svg+xml');
       this.note(table);
     });
   }
 
-  async copyPicture(drawn: Drawn): Promise<void> {
-    const png = pixelsOf(drawn, this.ground(), PICTURE_WIDTH);
+  async copyPicture(drawn: () => Drawn): Promise<void> {
+    const png = pixelsOf(drawn(), this.ground(), PICTURE_WIDTH);
     await navigator.clipboard.write([new ClipboardItem({ 'image/png': png })]);
     this.notices.say('The picture is copied.');
   }

@@ -1,7 +1,10 @@
+import { TestBed } from '@angular/core/testing';
+import { Store } from '@ngrx/store';
 import { codePlace } from '@core/commands/passages';
 import { addCodeSet } from '@core/commands/code-sets';
 import type { Id } from '@core/model/ids';
 import { Bench } from '@core/testing/make';
+import { selectData } from '../../state/study.selectors';
 import { analysisHere } from '../../testing/analysis-here';
 import { drawn, type Drawn } from '../../testing/component-with-study';
 import { PatternHere } from '../../testing/pattern-here';
@@ -35,7 +38,7 @@ describe('codes together on the screen', () => {
   it('draws what goes together as links, the broadest the strongest, each opening to its pairs', async () => {
     await here.choose('as a table', 'as links');
     expect(links()).toEqual(['Waiting with Boats: 2', 'Boats with Help: 2', 'Waiting with Help: 1']);
-    const widths = view.all('.link').map((one) => Number(one.getAttribute('stroke-width')));
+    const widths = view.all('.link .line').map((one) => Number(one.getAttribute('stroke-width')));
     expect(widths).toEqual([9, 9, 4.5]);
     expect(view.all('.node').length).toBe(3);
     view.all('.link')[2]!.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }));
@@ -49,6 +52,40 @@ describe('codes together on the screen', () => {
     first!.focus();
     first!.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowDown', bubbles: true }));
     await until(() => document.activeElement === view.all('.link')[1]);
+  });
+
+  it('draws a flow from some codes to others, in which nothing leads to itself', async () => {
+    await here.ask({
+      rows: { of: 'codes', codeIds: [ids['Waiting']!, ids['Help']!], withUnder: false },
+      to: { of: 'codes', codeIds: [ids['Boats']!, ids['Help']!, ids['Calm']!], withUnder: false },
+    });
+    await here.choose('as a table', 'as a flow from one group to another');
+    expect(links()).toEqual(['Waiting with Boats: 2', 'Help with Boats: 2', 'Waiting with Help: 1']);
+    view.all('.link')[0]!.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }));
+    await until(() => view.all('fl-evidence article').length === 3);
+    expect(view.find('fl-evidence-side h2').textContent).toBe('Waiting and Boats');
+    expect(view.find('[data-behind]').textContent).toBe('2 pairs: 3 passages');
+    // back in the table there are the first codes alone, and nothing of the flow is open
+    await here.choose('as a flow from one group to another', 'as a table');
+    expect(view.texts('.name button')).toEqual(['Waiting', 'Help']);
+    expect(view.all('fl-evidence-side').length).toBe(0);
+    expect('shown' in here.asked()).toBeFalse();
+  });
+
+  it('asks what a line of a flow shows as a question', async () => {
+    await here.ask({ shown: 'flow', by: 'near', within: { count: 2, unit: 'paragraph' } });
+    view.all('.link')[0]!.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }));
+    await until(() => view.all('fl-evidence article').length > 0);
+    view.answers.text = 'So near';
+    await view.click(view.button('Keep as a query'));
+    const [query] = Object.values(TestBed.inject(Store).selectSignal(selectData)()!.tables.query);
+    expect(query!.question.all).toEqual([
+      jasmine.objectContaining({ carries: 'any' }),
+      jasmine.objectContaining({ standing: 'near', within: { count: 2, unit: 'paragraph' } }),
+    ]);
+    // what it leads to is asked for by its own id, not by its place in the flow
+    const { to } = query!.question.all[1] as { to: { codes: { codeIds: Id[] } } };
+    expect(Object.values(ids)).toContain(to.codes.codeIds[0]!);
   });
 
   it('follows what is coded, and lists what never meets', async () => {

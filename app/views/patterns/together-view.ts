@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { NEARNESS_UNITS } from '@core/model/passage-condition';
-import { TOGETHER_AS, TOGETHER_BY, type TogetherAsked } from '@core/model/pattern';
+import { TOGETHER_AS, TOGETHER_BY, type RowsAsked, type TogetherAsked } from '@core/model/pattern';
 import type { Question } from '@core/model/query';
 import { nameOf } from '@core/patterns/axis';
 import type { CodePairs } from '@core/patterns/code-pairs';
 import { cellQuestion } from '@core/patterns/cell-question';
+import { keyInSecond } from '@core/patterns/found-axis';
 import { expectedWords, FEW_EXPECTED, residual, shownNumber } from '@core/patterns/normalise';
 import { counted } from '@core/text/counted';
 import type { Hit } from '@core/queries/evaluate';
@@ -16,17 +17,20 @@ import { Swatch } from '../../ui/swatch/swatch';
 import { AnalysisService } from '../../workers/analysis-service';
 import { CodersPart } from './coders-part';
 import type { Behind } from './evidence-side';
+import { tableDrawing } from './drawing/table-drawing';
 import { NumberTable, type CellAt, type TableCell } from './number-table';
 import { MOST_LINKS, PairLinks } from './pair-links';
 import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
 import { RowsPart } from './rows-part';
+import { PairFlow } from './pair-flow';
 import { shadeOf } from './shades';
+import { shownAs } from './shown-as';
 import { headOf, type TableHead } from './table-head';
 import type { Sheet, TableOut } from './take-out';
 import { workedOut } from './worked-out';
 
-type Form = 'table' | 'links' | 'strongest' | 'never';
+type Form = NonNullable<TogetherAsked['shown']>;
 
 const PAIRS_SHOWN = 200;
 
@@ -37,10 +41,10 @@ const SAID: Readonly<Record<TogetherAsked['by'], string>> = {
   case: 'Those in whose passages both are found.',
 };
 
-/** Which codes go together: as a table, and as lists of the strongest pairs and of those that never meet. */
+/** Which codes go together: as a table, as links, as a flow from some to others, and as lists of the strongest pairs and of those that never meet. */
 @Component({
   selector: 'fl-together',
-  imports: [CodersPart, NumberTable, NumberPart, PairLinks, PatternPlace, RowsPart, SentencePart, Swatch],
+  imports: [CodersPart, NumberTable, NumberPart, PairFlow, PairLinks, PatternPlace, RowsPart, SentencePart, Swatch],
   templateUrl: './together-view.html',
   styleUrls: ['./pattern.scss', './together-view.scss'],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -57,12 +61,21 @@ export class TogetherView {
   /** What is counted; residuals are made of counts. */
   private readonly counting = computed(
     (): TogetherAsked => {
-      const asked = this.asked();
-      return { ...asked, as: asked.as === 'jaccard' ? 'jaccard' : 'counts' };
+      const { shown: _, to, ...asked } = this.asked();
+      const flow = this.form() === 'flow' && { to: to ?? asked.rows };
+      return { ...asked, ...flow, as: asked.as === 'jaccard' ? 'jaccard' : 'counts' };
     },
     { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
   );
-  protected readonly work = workedOut(this.counting, (data, asked, at) => this.analysis.together(data, asked, at));
+  protected readonly work = workedOut(this.counting, async (data, asked, at) => {
+    const pairs = await this.analysis.together(data, asked, at);
+    return pairs && { pairs, flow: asked.to !== undefined };
+  });
+  /** What was counted, if it is what is shown: a flow has other rows. */
+  protected readonly tallied = computed(() => {
+    const work = this.work.shown();
+    return work && work.flow === (this.form() === 'flow') ? work.pairs : null;
+  });
   private readonly openKeys = signal<readonly [string, string] | null>(null);
   private readonly evidence = workedOut(
     computed(() => {
@@ -74,11 +87,12 @@ export class TogetherView {
       return found && { keys, found };
     },
   );
-  /** As a table, or one of the lists. */
-  protected readonly form = signal<Form>('table');
+  /** As a table, drawn, or one of the lists. */
+  protected readonly form = computed((): Form => this.asked().shown ?? 'table');
   protected readonly forms: readonly Choice<Form>[] = [
     { value: 'table', name: 'as a table' },
     { value: 'links', name: 'as links' },
+    { value: 'flow', name: 'as a flow from one group to another' },
     { value: 'strongest', name: 'the strongest pairs' },
     { value: 'never', name: 'the pairs that never meet' },
   ];
@@ -102,7 +116,7 @@ export class TogetherView {
   private readonly as = computed(() => (this.ways().some((one) => one.value === this.asked().as) ? this.asked().as : 'counts'));
   protected readonly nowAs = computed(() => this.asWords(this.as()));
   protected readonly said = computed(() => {
-    const [{ by }, work] = [this.asked(), this.work.shown()];
+    const [{ by }, work] = [this.asked(), this.tallied()];
     const of = work?.of;
     const whole = of === null || of === undefined ? '' : `Of ${counted(of, by === 'case' ? this.caseWord() : 'document')} with any coding.`;
     const as = {
@@ -110,12 +124,13 @@ export class TogetherView {
       jaccard: by === 'overlap' ? 'Jaccard: words in both, of words in either.' : 'Jaccard: those with both, of those with either.',
       'against expected': `Pearson residuals: how far each is from what chance would give; under ${FEW_EXPECTED} expected they say little.`,
     }[this.as()];
+    if (this.form() === 'flow') return [SAID[by], whole, as, 'What stands on both sides is not led to itself.'].filter(Boolean).join(' ');
     return [SAID[by], whole, as, 'On the diagonal stands what each has itself.'].filter(Boolean).join(' ');
   });
-  protected readonly heads = computed((): TableHead[] => (this.work.shown()?.entries ?? []).map((entry) => headOf(entry, this.codes())));
+  protected readonly heads = computed((): TableHead[] => (this.tallied()?.entries ?? []).map((entry) => headOf(entry, this.codes())));
   /** What is shown of two: null where nothing can be said. */
   private readonly valueOf = computed(() => {
-    const [work, as] = [this.work.shown(), this.as()];
+    const [work, as] = [this.tallied(), this.as()];
     return (one: number, other: number): { readonly count: number; readonly value: number | null; readonly expected?: number } => {
       if (!work) return { count: 0, value: null };
       const size = work.entries.length;
@@ -155,8 +170,12 @@ export class TogetherView {
     const [heads, valueOf, form, cellOf] = [this.heads(), this.valueOf(), this.form(), this.cellOf()];
     const pairs: { one: TableHead; other: TableHead; words: string; value: number; note: string }[] = [];
     if (form === 'table') return pairs;
-    for (let one = 0; one < heads.length; one++)
-      for (let other = one + 1; other < heads.length; other++) {
+    const { entries, from } = this.tallied() ?? { entries: [], from: 0 };
+    const flow = form === 'flow';
+    for (let one = 0; one < (flow ? from : heads.length); one++)
+      for (let other = flow ? from : one + 1; other < heads.length; other++) {
+        // of a flow, a code on both sides is no pair with itself
+        if (flow && keyInSecond(entries[other]!.key) === entries[one]!.key) continue;
         const { count, value } = valueOf(one, other);
         const [own, theirs] = [valueOf(one, one).count, valueOf(other, other).count];
         if (form === 'never' ? count > 0 || own === 0 || theirs === 0 : count === 0) continue;
@@ -171,7 +190,14 @@ export class TogetherView {
     return pairs.sort((a, b) => b.value - a.value);
   });
   /** Pairs that can be drawn: what is under what was expected is no link. */
-  protected readonly links = computed(() => (this.form() === 'links' ? this.pairs().filter(({ value }) => value > 0) : []));
+  protected readonly links = computed(() => (this.isDrawn() ? this.pairs().filter(({ value }) => value > 0) : []));
+  protected readonly isDrawn = computed(() => this.form() === 'links' || this.form() === 'flow');
+  /** Of a flow, what it comes from and what it goes to. */
+  protected readonly sides = computed(() => {
+    const from = this.tallied()?.from ?? 0;
+    return { from: this.heads().slice(0, from), to: this.heads().slice(from) };
+  });
+  protected readonly to = computed(() => this.asked().to ?? this.asked().rows);
   protected readonly mostLinks = MOST_LINKS;
   protected readonly openLink = computed(() => this.openKeys()?.join(' ') ?? null);
   protected readonly shownPairs = computed(() => this.pairs().slice(0, PAIRS_SHOWN));
@@ -182,7 +208,7 @@ export class TogetherView {
     return { row: heads.findIndex((one) => one.key === keys[0]), column: heads.findIndex((one) => one.key === keys[1]) };
   });
   protected readonly behind = computed((): Behind | null => {
-    const [found, work, data] = [this.evidence.shown(), this.work.shown(), this.data()];
+    const [found, work, data] = [this.evidence.shown(), this.tallied(), this.data()];
     if (!this.openKeys() || !found || !work || !data) return null;
     const { keys } = found;
     const { pairs, hits: of } = found.found;
@@ -208,19 +234,30 @@ export class TogetherView {
     };
   });
   protected readonly out = computed((): TableOut | null => {
-    const work = this.work.shown();
+    const work = this.tallied();
     if (!work) return null;
-    return { name: 'Codes together', sheets: () => this.sheetsOf(work), said: this.said() };
+    const drawing = this.form() === 'table' ? tableDrawing(this.heads(), this.heads(), this.cellOf()) : null;
+    return { name: 'Codes together', sheets: () => this.sheetsOf(work), said: this.said(), drawing };
   });
 
-  private sheetsOf({ counts }: CodePairs): Sheet[] {
+  private sheetsOf({ counts, from }: CodePairs): Sheet[] {
     const [heads, valueOf] = [this.heads(), this.valueOf()];
+    const flow = this.form() === 'flow';
+    // of a flow, what it comes from against what it goes to
+    const places = [...heads.keys()];
+    const [down, across] = flow ? [places.slice(0, from), places.slice(from)] : [places, places];
     const table = (value: (one: number, other: number) => number | null) => [
-      ['', ...heads.map((one) => one.name)],
-      ...heads.map((one, row) => [one.name, ...heads.map((_, column) => value(row, column) ?? '')]),
+      ['', ...across.map((at) => heads[at]!.name)],
+      ...down.map((row) => [heads[row]!.name, ...across.map((column) => value(row, column) ?? '')]),
     ];
     const counted = { name: 'Counted', rows: table((one, other) => counts[one * heads.length + other]!) };
     return this.as() === 'counts' ? [counted] : [{ name: 'Shown', rows: table((one, other) => valueOf(one, other).value) }, counted];
+  }
+
+  protected setForm(form: Form): void {
+    // what is open may be of the other side of a flow
+    if ((form === 'flow') !== (this.form() === 'flow')) this.close();
+    this.draft.set(shownAs<Form, TogetherAsked>(this.asked(), form, 'table'));
   }
 
   protected set(change: Partial<TogetherAsked>): void {
@@ -252,7 +289,10 @@ export class TogetherView {
   private questionOf([one, other]: readonly [string, string]): Question | null {
     const [data, { rows, by, within }] = [this.data(), this.asked()];
     if (!data || by === 'document' || by === 'case') return null;
-    const [first, second] = [one, other].map((key) => cellQuestion(data, rows, { by: 'everything' }, { row: key, column: null })?.all[0]);
+    const asks = (of: RowsAsked, row: string) => cellQuestion(data, of, { by: 'everything' }, { row, column: null })?.all[0];
+    const flow = this.form() === 'flow';
+    const first = asks(rows, one);
+    const second = flow ? asks(this.to(), keyInSecond(other)) : asks(rows, other);
     if (!first || !second) return null;
     return { all: [first, { standing: by === 'near' ? 'near' : 'overlaps', to: second, ...(by === 'near' && { within }) }] };
   }

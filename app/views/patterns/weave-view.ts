@@ -12,6 +12,7 @@ import { SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import type { Offer } from '../../ui/sentence/choose-several';
 import { Swatch } from '../../ui/swatch/swatch';
 import { AnalysisService } from '../../workers/analysis-service';
+import { weaveDrawing } from './drawing/weave-drawing';
 import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
 import { RowsPart } from './rows-part';
@@ -124,6 +125,7 @@ export class WeaveView {
           ],
         },
       ],
+      drawing: () => weaveDrawing(weaves, this.codes()),
       said: `Each thread is a code, from the first word to the last, by ${this.byWords()}. Positions are characters of the text, or milliseconds of a recording.`,
     };
   });

@@ -1,5 +1,5 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { GroupsAsked, WordsAsked } from '@core/model/pattern';
 import { nameOf } from '@core/patterns/axis';
@@ -7,8 +7,6 @@ import { shownNumber } from '@core/patterns/normalise';
 import type { WordCount } from '@core/patterns/word-counts';
 import { counted } from '@core/text/counted';
 import { selectStudy } from '../../state/study.selectors';
-import { Ways } from '../../state/ways';
-import { NO_SEARCH, WordsDraft } from '../../state/words-draft';
 import { Ask } from '../../ui/dialogs/ask';
 import { Icon } from '../../ui/icon/icon';
 import { NumberPart } from '../../ui/sentence/number-part';
@@ -17,18 +15,26 @@ import { AnalysisService } from '../../workers/analysis-service';
 import { GroupsPart } from './groups-part';
 import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
+import { SearchFor } from './search-for';
 import type { TableOut } from './take-out';
+import { IN_CLOUD, WordCloud, type CloudWord } from './word-cloud';
+import { FORMS_COUNT, WORD_FORMS, wordFormOf, wordsShownAs } from './word-forms';
 import { workedOut } from './worked-out';
-
-/** Words in a cloud at most: more cannot be told apart. */
-const IN_CLOUD = 120;
-/** From the least to the most frequent word of a cloud, in px. */
-const [SMALLEST, LARGEST] = [12, 40];
 
 /** Words and runs of words: how often, in how many documents, and what is typical of one group. A word leads to where it stands. */
 @Component({
   selector: 'fl-word-counts',
-  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, GroupsPart, Icon, NumberPart, PatternPlace, SentencePart],
+  imports: [
+    CdkFixedSizeVirtualScroll,
+    CdkVirtualForOf,
+    CdkVirtualScrollViewport,
+    GroupsPart,
+    Icon,
+    NumberPart,
+    PatternPlace,
+    SentencePart,
+    WordCloud,
+  ],
   templateUrl: './word-counts-view.html',
   styleUrls: ['./pattern.scss', './word-counts-view.scss'],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -36,12 +42,20 @@ const [SMALLEST, LARGEST] = [12, 40];
 export class WordCountsView {
   private readonly analysis = inject(AnalysisService);
   private readonly draft = inject(PatternDraft);
-  private readonly search = inject(WordsDraft);
-  private readonly ways = inject(Ways);
+  private readonly search = inject(SearchFor);
   private readonly ask = inject(Ask);
   private readonly study = inject(Store).selectSignal(selectStudy);
   protected readonly asked = this.draft.of('words');
-  protected readonly work = workedOut(this.asked, (data, asked, at) => this.analysis.wordCounts(data, asked, at));
+  protected readonly work = workedOut(
+    computed(
+      () => {
+        const { shown: _, table: __, ...asked } = this.asked();
+        return asked;
+      },
+      { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
+    ),
+    (data, asked, at) => this.analysis.wordCounts(data, asked, at),
+  );
   private readonly groups = workedOut(
     computed(() => this.asked().typical?.groups),
     (data, groups, at) => this.analysis.groups(data, groups, at),
@@ -50,24 +64,18 @@ export class WordCountsView {
     { value: 1, name: 'words' },
     ...[2, 3, 4, 5].map((run) => ({ value: run, name: `runs of ${run} words` })),
   ];
-  protected readonly formChoices: readonly Choice<boolean>[] = [
-    { value: false, name: 'each as it is written' },
-    { value: true, name: 'forms of a word as one' },
-  ];
+  protected readonly formChoices = FORMS_COUNT;
   protected readonly stopChoices: readonly Choice<boolean>[] = [
     { value: true, name: 'without stop words' },
     { value: false, name: 'stop words as well' },
   ];
-  protected readonly views: readonly Choice<'list' | 'cloud'>[] = [
-    { value: 'list', name: 'as a list' },
-    { value: 'cloud', name: 'as a cloud' },
-  ];
-  protected readonly form = signal<'list' | 'cloud'>('list');
+  protected readonly views = WORD_FORMS;
+  protected readonly form = computed(() => this.asked().shown ?? 'list');
+  protected readonly formWords = computed(() => wordFormOf(this.asked()));
   protected readonly kinds: readonly Choice<boolean>[] = [
     { value: false, name: 'in all of it' },
     { value: true, name: 'typical of one group' },
   ];
-  protected readonly formWords = computed(() => this.views.find((one) => one.value === this.form())!.name);
   protected readonly runWords = computed(() => this.runs.find((one) => one.value === this.asked().run)!.name);
   /** The groups one of which can be held against the others. */
   protected readonly groupChoices = computed((): Choice<string>[] =>
@@ -100,13 +108,11 @@ export class WordCountsView {
   });
   protected readonly rows = computed(() => this.work.shown()?.rows ?? []);
   private readonly largest = computed(() => Math.max(1, ...this.rows().map((row) => this.weight(row))));
-  protected readonly cloud = computed(() => {
-    const some = this.rows().slice(0, IN_CLOUD);
-    const most = Math.sqrt(this.largest());
-    return some
-      .map((row) => ({ row, size: SMALLEST + (LARGEST - SMALLEST) * (Math.sqrt(this.weight(row)) / most) }))
-      .sort((a, b) => a.row.words.localeCompare(b.row.words));
-  });
+  protected readonly cloud = computed((): CloudWord[] =>
+    this.rows()
+      .slice(0, IN_CLOUD)
+      .map((row) => ({ key: row.words, words: row.words, weight: this.weight(row), said: counted(row.count, 'time') })),
+  );
   protected readonly out = computed((): TableOut | null => {
     const work = this.work.shown();
     if (!work) return null;
@@ -129,6 +135,10 @@ export class WordCountsView {
     };
   });
   protected readonly trackRow = (_: number, row: WordCount): string => row.words;
+
+  protected setForm(shown: NonNullable<WordsAsked['shown']>): void {
+    this.draft.set(wordsShownAs(this.asked(), shown));
+  }
 
   protected set(change: Partial<WordsAsked>): void {
     this.draft.set({ ...this.asked(), ...change });
@@ -183,12 +193,9 @@ export class WordCountsView {
   }
 
   /** Looks for a word where it stands: there it can be read, swept and coded. */
-  protected lookFor({ words }: WordCount): void {
+  protected lookFor(words: string): void {
     const typed = this.asked().run > 1 || /^(and|or|not|within)$/.test(words) ? `"${words}"` : words;
-    this.search.where.set('texts');
-    this.search.onlyUncoded.set(false);
-    this.search.search.set({ ...NO_SEARCH, typed, match: this.asked().forms ? 'all forms' : 'whole words', accents: true });
-    this.ways.go(['queries'], { queryParams: { view: 'words' } });
+    this.search.go(typed, this.asked().forms);
   }
 
   protected bar(row: WordCount): number {

@@ -275,6 +275,15 @@ describe('the study file', () => {
     expect(checkStudy(state, texts)).toEqual([]);
   });
 
+  it('of version 12 opens as it was, with what was expected and not found, and patterns that do not say how they are shown', async () => {
+    const { state, texts } = await studyFileOf(12);
+    expect(Object.values(state.tables.absence).length).toBe(1);
+    const patterns = Object.values(state.tables.pattern);
+    expect(patterns.map((one) => one.asked.pattern)).toEqual(['cross-table', 'weave', 'similarity', 'attributes']);
+    expect(patterns.some((one) => 'shown' in one.asked)).toBeFalse();
+    expect(checkStudy(state, texts)).toEqual([]);
+  });
+
   it('of version 6 opens as it was, every document a text that belongs to nothing', async () => {
     const { state, journal, texts, media } = await studyFileOf(6);
     expect(checkStudy(state, texts)).toEqual([]);

@@ -1,0 +1,61 @@
+import { computed, signal, type Signal } from '@angular/core';
+import type { CellAt } from './number-table';
+import type { TableHead } from './table-head';
+
+/** The keys of the row and the column that a table is ordered by. */
+interface SortedBy {
+  readonly row?: string;
+  readonly column?: string;
+}
+
+/**
+ * A table whose rows and columns the researcher orders by one of them: places as they are shown, and what was counted
+ * there. What stands for all, at the end, stays there.
+ */
+export class SortedLines {
+  readonly by = signal<SortedBy>({});
+  readonly rows: Signal<readonly number[]>;
+  readonly columns: Signal<readonly number[]>;
+
+  /** @param heads of rows and columns as they are counted, without those for all @param valueAt one more than the last stands for all */
+  constructor(
+    private readonly heads: Signal<{ readonly rows: readonly TableHead[]; readonly columns: readonly TableHead[] }>,
+    valueAt: Signal<(row: number, column: number) => number>,
+  ) {
+    const ordered = (size: number, value: ((at: number) => number) | null): number[] => {
+      const places = Array.from({ length: size }, (_, at) => at);
+      return value ? places.sort((a, b) => value(b) - value(a)) : places;
+    };
+    this.rows = computed(() => {
+      const { rows, columns } = this.heads();
+      const column = placeOf(columns, this.by().column);
+      return ordered(rows.length, column === null ? null : (at) => valueAt()(at, column));
+    });
+    this.columns = computed(() => {
+      const { rows, columns } = this.heads();
+      const row = placeOf(rows, this.by().row);
+      return ordered(columns.length, row === null ? null : (at) => valueAt()(row, at));
+    });
+  }
+
+  /** Orders by a heading, or no longer. */
+  pick(of: 'row' | 'column', { key }: TableHead): void {
+    this.by.update(({ [of]: before, ...rest }) => (before === key ? rest : { ...rest, [of]: key }));
+  }
+
+  /** Where a cell is shown, of what was counted. */
+  shownAt(row: number, column: number): CellAt {
+    const at = (places: readonly number[], place: number): number => (place === places.length ? place : places.indexOf(place));
+    return { row: at(this.rows(), row), column: at(this.columns(), column) };
+  }
+}
+
+/** The key of what stands for all. */
+export const ALL_KEY = 'all of them';
+
+function placeOf(heads: readonly TableHead[], key: string | undefined): number | null {
+  if (key === undefined) return null;
+  if (key === ALL_KEY) return heads.length;
+  const at = heads.findIndex((one) => one.key === key);
+  return at < 0 ? null : at;
+}

@@ -1,0 +1,105 @@
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import { Store } from '@ngrx/store';
+import type { FoundHit } from '@core/words/found-hit';
+import { selectDocuments } from '../../state/study.selectors';
+import { Ways } from '../../state/ways';
+import { Icon } from '../../ui/icon/icon';
+import { SearchFor } from './search-for';
+
+/** Places where words stand, behind a number. */
+export interface WordsBehind {
+  readonly title: string;
+  readonly where: string;
+  readonly hits: readonly FoundHit[];
+  /** As they are typed where words are looked for. */
+  readonly typed: string;
+  readonly forms: boolean;
+}
+
+/** The places behind a number of words, in their context, each leading to where it stands. */
+@Component({
+  selector: 'fl-word-hits-side',
+  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, Icon],
+  template: `
+    <header>
+      <h2 dir="auto">{{ behind().title }}</h2>
+      <button class="icon" (click)="closed.emit()" aria-label="Close the evidence"><fl-icon name="x" /></button>
+      <p class="second" data-behind>{{ behind().where }}</p>
+      <p class="acts">
+        <button class="act" (click)="search.go(behind().typed, behind().forms)">Look for it in Queries</button>
+      </p>
+    </header>
+    @if (behind().hits.length > 0) {
+      <cdk-virtual-scroll-viewport itemSize="92" role="list" aria-label="Places" tabindex="-1">
+        <div class="hit" *cdkVirtualFor="let hit of behind().hits" role="listitem">
+          <button class="second" (click)="read(hit)" [title]="titleOf(hit) + ': read in place'" dir="auto">
+            {{ titleOf(hit) }}
+            @if (hit.speaker) {
+              <span>· {{ hit.speaker }}</span>
+            }
+          </button>
+          <p dir="auto">
+            <span class="context">{{ hit.before }}</span><mark>{{ hit.said }}</mark
+            ><span class="context">{{ hit.after }}</span>
+          </p>
+        </div>
+      </cdk-virtual-scroll-viewport>
+    } @else {
+      <p class="second nothing">These words stand nowhere here.</p>
+    }
+  `,
+  styleUrls: ['./evidence-side.scss', '../../ui/evidence/in-context.scss'],
+  styles: `
+    :host {
+      display: grid;
+      grid-template-rows: auto minmax(0, 1fr);
+      overflow: hidden;
+    }
+    .hit {
+      height: 92px;
+      overflow: hidden;
+      padding: 7px 18px;
+      border-bottom: 1px solid var(--rule);
+    }
+    .hit button {
+      display: block;
+      max-width: 100%;
+      min-height: 24px;
+      overflow: hidden;
+      text-align: left;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+    }
+    .hit button:hover {
+      color: var(--accent);
+    }
+    .hit p {
+      display: -webkit-box;
+      overflow: hidden;
+      font: 400 14px / 1.5 var(--face-read);
+      -webkit-box-orient: vertical;
+      -webkit-line-clamp: 2;
+    }
+    .nothing {
+      padding: 14px 18px;
+    }
+  `,
+  host: { role: 'complementary', 'aria-label': 'Evidence', '(keydown.escape)': 'closed.emit()' },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class WordHitsSide {
+  readonly behind = input.required<WordsBehind>();
+  readonly closed = output<void>();
+  protected readonly search = inject(SearchFor);
+  private readonly ways = inject(Ways);
+  private readonly documents = inject(Store).selectSignal(selectDocuments);
+
+  protected titleOf(hit: FoundHit): string {
+    return this.documents()[hit.documentId]?.title ?? '';
+  }
+
+  protected read(hit: FoundHit): void {
+    this.ways.go(['reading', hit.documentId], { queryParams: { words: `${hit.start}-${hit.end}`, from: 'the pattern' } });
+  }
+}
