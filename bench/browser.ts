@@ -138,7 +138,8 @@ async function leaking(page: Page, base: string): Promise<void> {
         await page.getByRole('link', { name: 'Overview', exact: true }).click();
         await page.locator('.lines a').first().click();
       }
-      await page.locator('.cm-line').first().waitFor();
+      // a text, a recording or a picture
+      await page.locator('.cm-line, fl-recording-page, fl-picture-page').first().waitFor();
     }
   };
   // every document once, so that texts kept on purpose are there before the count begins

@@ -169,8 +169,9 @@ function benchWordCounts(state: StudyState, texts: readonly Text[]): void {
       ({ total } = counter.result());
     });
   const plain = count(asked);
+  const all = total;
   const typical = count(asked, first.id);
-  const sides = `of ${total.toLocaleString('en')} words, once texts are numbered (${indexed.toFixed(0)} ms)`;
+  const sides = `of ${all.toLocaleString('en')} words, once texts are numbered (${indexed.toFixed(0)} ms)`;
   report({
     what: `word frequencies ${sides}`,
     value: plain,

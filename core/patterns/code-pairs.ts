@@ -4,7 +4,6 @@ import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
 import type { TogetherAsked } from '../model/pattern';
 import { CaseFinder } from '../passages/code-use';
-import { codesByRow } from '../passages/codes-by-row';
 import { wordsIn } from '../passages/coverage';
 import { eachPairThatMeets } from '../passages/meetings';
 import { union } from '../passages/union';
@@ -16,7 +15,7 @@ import { foundAxisOf, oneAfterTheOther, type FoundAxis, type LookedAt } from './
 import { codedBySeveral } from './joined';
 import { occurrencesOf, shared, Togetherness, type Occurrence } from './occurrences';
 import { eachPair, jaccardOf, mirrored } from './pair-matrix';
-import { Scratch } from './quick-part';
+import { entriesByRow, Scratch, singlesOf } from './quick-part';
 
 /** How often codes are together, each with each; of a flow, those it goes to after those it comes from. */
 export interface CodePairs {
@@ -216,12 +215,8 @@ export class PairCounter {
     if (!lines || by !== 'overlap' || this.countsWords) return null;
     if (coders === 'together' && codedBySeveral(columns)) return null;
     const { size, scratch } = this;
-    const carried = codesByRow(columns).map((codes) => {
-      if (!codes) return undefined;
-      // one code with one entry is the most frequent by far
-      if (codes.length === 1) return lines[codes[0]!];
-      return [...new Set(codes.flatMap((code) => lines[code] ?? []))];
-    });
+    const carried = entriesByRow(columns, lines);
+    const single = singlesOf(carried);
     const meetAs = (a: number, b: number): void => {
       if (a !== b) scratch.add(a < b ? a * size + b : b * size + a);
     };
@@ -234,8 +229,13 @@ export class PairCounter {
       }
     }
     eachPairThatMeets(columns, (first, second) => {
-      const [one, other] = [carried[first], carried[second]];
-      if (one && other) for (const a of one) for (const b of other) meetAs(a, b);
+      const one = single[first]!;
+      const other = single[second]!;
+      if (one >= 0 && other >= 0) return meetAs(one, other);
+      const some = carried[first];
+      const others = carried[second];
+      if (!some || !others) return;
+      for (let at = 0; at < some.length; at++) for (let to = 0; to < others.length; to++) meetAs(some[at]!, others[to]!);
     });
     return { ...scratch.take(), words: NO_WORDS, byCase: NO_CASES, coded: columns.codingRow.length > 0 };
   }

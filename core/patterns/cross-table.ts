@@ -120,6 +120,8 @@ export class CrossCounter {
   result(documents: Iterable<PassageColumns>): CrossTable {
     const height = this.found.entries.length + 1;
     const counts = new Float64Array(height * this.width);
+    // what one document adds to a column lies beside each other there, and far apart in rows
+    const byColumn = new Float64Array(height * this.width);
     const distinct = this.asked.counting === 'cases';
     const cases = Math.max(1, this.caseNumbers.size);
     const seen = new Set<number>();
@@ -130,9 +132,9 @@ export class CrossCounter {
       several ||= part.severalCoders;
       const { cells, amounts, groups } = part;
       if (groups) {
-        for (let at = 0; at < cells.length; at++) {
-          const [first, amount] = [cells[at]! * this.width, amounts[at]!];
-          for (const group of groups) counts[first + group]! += amount;
+        for (const group of groups) {
+          const first = group * height;
+          for (let at = 0; at < cells.length; at++) byColumn[first + cells[at]!]! += amounts[at]!;
         }
         continue;
       }
@@ -147,6 +149,7 @@ export class CrossCounter {
         }
       }
     }
+    addTurned(counts, byColumn, height, this.width);
     return this.shown(counts, several);
   }
 
@@ -351,6 +354,16 @@ export class CrossCounter {
       severalCoders,
     };
   }
+}
+
+/** Adds a table that lies by columns to one that lies by rows, a block after the other so that both stay at hand. */
+function addTurned(counts: Float64Array, byColumn: Float64Array, height: number, width: number): void {
+  const block = 32;
+  for (let top = 0; top < height; top += block)
+    for (let left = 0; left < width; left += block)
+      for (let row = top; row < Math.min(height, top + block); row++)
+        for (let column = left; column < Math.min(width, left + block); column++)
+          counts[row * width + column]! += byColumn[column * height + row]!;
 }
 
 /** Some columns of a table. */

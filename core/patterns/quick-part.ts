@@ -12,6 +12,10 @@ export class Scratch {
   private readonly sums: Float64Array;
   private touched = new Uint32Array(1_024);
   private count = 0;
+  /** The row in which an entry was met last, of all rows walked over so far: nothing has to be put down for the next document. */
+  private lastRow = new Float64Array(0);
+  private rowsBefore = 1;
+  private rowsAfter = 1;
 
   constructor(cells: number) {
     this.sums = new Float64Array(cells);
@@ -28,6 +32,22 @@ export class Scratch {
       this.touched[this.count++] = cell;
     }
     sums[cell]! += amount;
+  }
+
+  /** Begins a walk over the rows of a document. @param entries that can be met */
+  begin(entries: number, rows: number): void {
+    if (this.lastRow.length < entries) this.lastRow = new Float64Array(entries);
+    this.rowsBefore = this.rowsAfter;
+    this.rowsAfter += rows;
+  }
+
+  /** Whether an entry is met in another row than the last time. */
+  isNew(entry: number, row: number): boolean {
+    const { lastRow } = this;
+    const here = this.rowsBefore + row;
+    if (lastRow[entry] === here) return false;
+    lastRow[entry] = here;
+    return true;
   }
 
   /** Whether anything was added to a cell. */
@@ -72,13 +92,11 @@ export function countQuickly(scratch: Scratch, { columns, lines, entries, groups
   const { codingRow, codingCode, starts } = columns;
   const byRow = new Array<readonly number[] | undefined>(groupsOf ? starts.length : 0);
   const groupsAt = (row: number): readonly number[] => (byRow[row] ??= groupsOf!(row));
-  const lastRow = new Int32Array(entries + 1).fill(-1);
   const toJoin = joined ? entriesToJoin(columns, lines, entries) : null;
+  scratch.begin(entries + 1, starts.length);
   const meet = (entry: number, row: number): void => {
-    if (toJoin?.[entry] === JOIN) return;
-    const isNew = lastRow[entry] !== row;
-    lastRow[entry] = row;
-    if (counting === 'passages' && !isNew) return;
+    if (toJoin !== null && toJoin[entry] === JOIN) return;
+    if (!scratch.isNew(entry, row) && counting === 'passages') return;
     if (groupsOf === null) {
       if (counting !== 'documents' || !scratch.has(entry)) scratch.add(entry);
       return;
@@ -88,11 +106,14 @@ export function countQuickly(scratch: Scratch, { columns, lines, entries, groups
       if (counting !== 'documents' || !scratch.has(cell)) scratch.add(cell);
     }
   };
+  const single = singlesOf(lines);
   for (let at = 0; at < codingRow.length; at++) {
-    const line = lines[codingCode[at]!];
-    if (!line) continue;
+    const code = codingCode[at]!;
+    const entry = single[code]!;
+    if (entry === NO_ENTRY) continue;
     const row = codingRow[at]!;
-    for (const entry of line) meet(entry, row);
+    if (entry >= 0) meet(entry, row);
+    else for (const one of lines[code]!) meet(one, row);
     meet(entries, row);
   }
   if (toJoin) {
@@ -111,6 +132,35 @@ export function countQuickly(scratch: Scratch, { columns, lines, entries, groups
     }
   }
   return scratch.take();
+}
+
+const [NO_ENTRY, SEVERAL] = [-1, -2];
+
+/** The entry of each code that has just one, which is most of them; else that it has none, or several. */
+export function singlesOf(lines: QuickCount['lines']): Int32Array {
+  const single = new Int32Array(lines.length);
+  for (let code = 0; code < lines.length; code++) {
+    const line = lines[code];
+    single[code] = line === undefined || line.length === 0 ? NO_ENTRY : line.length === 1 ? line[0]! : SEVERAL;
+  }
+  return single;
+}
+
+/** The entries that each passage carries, each once; undefined where it carries none. */
+export function entriesByRow(
+  { codingRow, codingCode, starts }: PassageColumns,
+  lines: QuickCount['lines'],
+): (readonly number[] | undefined)[] {
+  const byRow = new Array<readonly number[] | undefined>(starts.length);
+  for (let at = 0; at < codingRow.length; at++) {
+    const [line, row] = [lines[codingCode[at]!], codingRow[at]!];
+    if (line === undefined || line.length === 0) continue;
+    const known = byRow[row];
+    // one code is the most frequent by far: its own list serves
+    if (known === undefined) byRow[row] = line;
+    else if (line.some((entry) => !known.includes(entry))) byRow[row] = [...known, ...line.filter((entry) => !known.includes(entry))];
+  }
+  return byRow;
 }
 
 const JOIN = 3;

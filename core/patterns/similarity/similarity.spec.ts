@@ -6,7 +6,7 @@ import type { Attribute } from '../../model/case';
 import type { Id } from '../../model/ids';
 import { gowerLikeness } from './gower';
 import { largestEigenpairs } from './largest-eigenpairs';
-import { cosineLikeness, jaccardLikeness, type Likeness } from './likeness';
+import { cosineLikeness, jaccardLikeness, sharedFeatures, type Likeness } from './likeness';
 import { planOf } from './plan';
 import { leavesOf, partsOf, treeOf, type Merge } from './tree';
 
@@ -52,6 +52,25 @@ describe('how alike things are', () => {
           }),
         );
       }),
+    );
+  });
+});
+
+describe('how many features things share', () => {
+  it('is the same however many there are in all', () => {
+    const things = fc.array(fc.uniqueArray(fc.nat(150), { minLength: 1, maxLength: 150 }), { minLength: 2, maxLength: 6 });
+    fc.assert(
+      fc.property(things, fc.boolean(), (features, many) => {
+        // one more that has thousands of its own
+        const all = many ? [...features, Array.from({ length: 5_000 }, (_, at) => 200 + at)] : features;
+        const shared = sharedFeatures(all.map((some) => new Map(some.map((feature) => [feature, 1]))));
+        all.forEach((one, a) =>
+          all.forEach((other, b) => {
+            if (a < b) assert.equal(shared[a * all.length + b], one.filter((feature) => other.includes(feature)).length);
+          }),
+        );
+      }),
+      { numRuns: 60 },
     );
   });
 });
