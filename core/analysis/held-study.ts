@@ -6,6 +6,7 @@ import { NO_TABLES, type StudyState } from '../model/study-state';
 import { AskedStudy } from '../queries/asked-study';
 import { Narrowing } from '../queries/narrowing';
 import type { Running } from '../requests/requests';
+import { SearchedWords } from '../words/searched-words';
 import { IndexedWords } from '../words/vocabulary';
 import { KeptTexts } from './kept-texts';
 import type { ReadTexts, Told } from './messages';
@@ -62,7 +63,7 @@ export class HeldStudy {
 
   /** The study as questions are asked of it. */
   asked(): AskedStudy {
-    return new AskedStudy(this.tables, () => [...this.columns.values()], this.language, Date.now, this.words);
+    return new AskedStudy(this.tables, () => [...this.columns.values()], this.language, Date.now, new SearchedWords(this.words));
   }
 
   /** A scope made ready. As long as neither it nor the study's tables change, what was worked out for it is kept. */

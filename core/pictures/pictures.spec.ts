@@ -25,6 +25,7 @@ const changed = (changes: readonly Parameters<typeof shownAfter>[1][]): Picture 
     return shown ? { ...rest, shown } : rest;
   }, plain);
 const whole = (area: Area) => standsIn({ ground: plain, characters: 0 }, { ...rowsOf(area), area });
+const covers = (area: Area) => pixelsCovered([area]) > 0;
 
 describe('How a picture is shown', () => {
   it('turns and mirrors as it is seen', () => {
@@ -138,7 +139,8 @@ describe('An area', () => {
 
   it('lies on the same part when its picture is made smaller or larger, and is never nothing', () => {
     fc.assert(
-      fc.property(someArea(), fc.integer({ min: 4, max: 200 }), (area, width) => {
+      // of corners that lie on a line nothing is covered, and nobody can draw that
+      fc.property(someArea().filter(covers), fc.integer({ min: 4, max: 200 }), (area, width) => {
         const to = { width, height: Math.max(1, Math.round((width * 30) / 40)) };
         const scaled = boxOf(scaledArea(area, SIZE, to));
         expect(

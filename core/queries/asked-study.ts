@@ -9,9 +9,10 @@ import type { StudyState } from '../model/study-state';
 import { caseFinderOf, CodeUseCounter, type CaseFinder } from '../passages/code-use';
 import type { WordSearch } from '../model/word-search';
 import { countCodes } from '../passages/counting';
-import { ExpressionError, listsByName } from '../words/expression';
-import { WordFinder } from '../words/find-words';
-import { IndexedWords, type IndexedText } from '../words/vocabulary';
+import { listsByName } from '../words/expression';
+import type { WordFinder } from '../words/find-words';
+import type { SearchedWords } from '../words/searched-words';
+import type { IndexedText } from '../words/vocabulary';
 
 type Tables = StudyState['tables'];
 
@@ -23,33 +24,28 @@ export class AskedStudy {
    * @param passages of all documents: what a live set of codes holds depends on them
    * @param language BCP 47 tag, for sentences
    * @param now milliseconds since 1970, for conditions that count back from today
-   * @param words texts that were indexed before
+   * @param words looks for words; null where nothing asks for any, as in scopes
    */
   constructor(
     readonly tables: Tables,
     private readonly passages: () => readonly PassageColumns[],
     readonly language: string,
     private readonly now: () => number,
-    private readonly words = new IndexedWords(),
+    private readonly words: SearchedWords | null = null,
   ) {}
 
   /** What looks for words in texts of the study; null where what was typed cannot be read. */
   finderOf(search: WordSearch): WordFinder | null {
-    try {
-      return new WordFinder(
-        { ...search, unit: 'paragraph' },
-        this.words.vocabulary,
-        this.language,
-        listsByName(Object.values(this.tables.wordList)),
-      );
-    } catch (error) {
-      if (error instanceof ExpressionError) return null;
-      throw error;
-    }
+    return this.searched.finderOf(search, this.language, listsByName(Object.values(this.tables.wordList)));
   }
 
   indexOf(text: Text): IndexedText {
-    return this.words.of(text);
+    return this.searched.indexOf(text);
+  }
+
+  private get searched(): SearchedWords {
+    if (!this.words) throw new Error('Words are asked for where no texts are at hand.');
+    return this.words;
   }
 
   /** Whose the passages of a document are. */

@@ -10,6 +10,7 @@ import type { StudyState } from '../model/study-state';
 import { packPassages } from '../passages/columns';
 import { pixelsCovered } from '../passages/pixels';
 import { AskedStudy } from '../queries/asked-study';
+import { SearchedWords } from '../words/searched-words';
 import { Bench, someArea, somePassages } from './make';
 
 /** A study with a document of every ground, two coders, speakers, cases, attributes, sets and a kept query; its passages come at random. */
@@ -135,6 +136,7 @@ export function studyToAsk() {
       () => Object.values(state.passages),
       'en',
       () => 0,
+      new SearchedWords(),
     );
   return {
     bench,

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { keepSearch, seeSearch } from '../commands/searches';
 import { saveQuery } from '../commands/queries';
+import { keepPattern } from '../commands/patterns';
 import { addWordList, deleteWordList, editWordList } from '../commands/word-lists';
 import { CommandError } from '../change/command';
 import type { Text } from '../model/document';
@@ -56,7 +57,18 @@ describe('a word list', () => {
     expect(list!.words).toEqual(['boat', 'last ferry']);
     bench.run(keepSearch('Ferries', { ...plain, typed: '[Ferry] night' }));
     bench.run(saveQuery('Ferries', { all: [{ hasWords: { ...plain, match: 'all forms', typed: 'not [ferry]' } }] }));
+    const table = { groups: { by: 'document' }, as: 'as they are' } as const;
+    const words = { pattern: 'words', run: 1, forms: false, withoutStopWords: true, kept: [], left: [], minimum: 2 } as const;
+    bench.run(
+      keepPattern(
+        'Ferries',
+        { ...words, kept: [], left: [], table: { ...table, typed: ['late', '[FERRY] or pier'], wordListIds: [list!.id] } },
+        { parts: [] },
+      ),
+    );
     bench.run(editWordList(list!.id, { name: 'boats', words: list!.words }));
+    const [kept] = Object.values(bench.state.tables.pattern);
+    expect(kept!.asked.pattern === 'words' && kept!.asked.table!.typed).toEqual(['late', '[boats] or pier']);
     expect(Object.values(bench.state.tables.search)[0]!.search.typed).toBe('[boats] night');
     expect(JSON.stringify(Object.values(bench.state.tables.query)[0]!.question)).toContain('not [boats]');
     for (const fields of [
@@ -70,6 +82,9 @@ describe('a word list', () => {
         .toThrowError(CommandError);
     bench.run(deleteWordList(list!.id));
     expect(bench.state.tables.wordList).toEqual({});
+    // what named it by its id asks for it no more; what was typed says that it is not there
+    const [left] = Object.values(bench.state.tables.pattern);
+    expect(left!.asked.pattern === 'words' && left!.asked.table!.wordListIds).toEqual([]);
   });
 });
 
