@@ -1,24 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-import { Filum } from './support/filum';
-
-/** A cell of the table on the screen, by what it says of itself: row, column. */
-const cell = (page: Page, row: string, column: string) => page.locator(`[role=gridcell][aria-label^="${row}, ${column}: "]`);
-const behind = (page: Page) => page.getByRole('complementary', { name: 'Evidence' });
-const article = (page: Page) => behind(page).getByRole('article');
-/** Chooses another word of the sentence. */
-const change = async (page: Page, from: string, to: string): Promise<void> => {
-  await page.locator('.sentence').getByRole('button', { name: from, exact: true }).click();
-  await page.getByRole('menuitem', { name: to, exact: true }).click();
-  await expect(page.locator('.body[aria-busy=true]')).toHaveCount(0);
-};
-
-async function patterns(page: Page, part?: string): Promise<Filum> {
-  const filum = new Filum(page);
-  await filum.openDemo();
-  await filum.goTo('Patterns');
-  if (part) await page.getByRole('link', { name: part, exact: true }).click();
-  return filum;
-}
+import { expect, test } from '@playwright/test';
+import { article, behind, cell, change, patterns } from './support/patterns';
 
 test('a cell opens to as many passages as it counts, in the scope that is looked at, and follows what is coded', async ({ page }) => {
   const filum = await patterns(page);
@@ -109,6 +90,12 @@ test('frequencies, pairs and saturation open to what they count', async ({ page 
   const often = Number((await worry.textContent())!.trim());
   await worry.click();
   await expect(behind(page).locator('[data-behind]')).toContainText(`${often} passages`);
+  // read in its place, and back to the same line of the evidence
+  await article(page).nth(6).getByRole('button', { name: 'Read in place' }).click();
+  await expect(page.locator('.cm-content')).toBeVisible();
+  await page.getByRole('button', { name: 'Back to the pattern' }).click();
+  await expect(behind(page).getByRole('heading', { level: 2 })).toHaveText('Worry');
+  await expect(article(page).nth(6)).toBeInViewport();
   await page.getByLabel('At least this many').fill(String(often + 1));
   await page.getByLabel('At least this many').press('Enter');
   await expect(worry).toBeHidden();
@@ -174,7 +161,7 @@ test('words are counted, left out by a click, held against a group, and lead to 
   await change(page, 'choose one', 'focus groups');
   await expect(page.locator('.heads')).toContainText('log ratio');
   await change(page, 'as a list', 'as a cloud');
-  await expect(page.locator('.cloud button').first()).toBeVisible();
+  await expect(page.locator('fl-word-cloud .word').first()).toBeVisible();
 });
 
 test('what is expected and not found is marked, and goes to the memos', async ({ page }) => {

@@ -73,7 +73,8 @@ export class Evidence {
   private readonly documents = this.store.selectSignal(selectDocuments);
   private readonly codes = this.store.selectSignal(selectCodes);
   private readonly passages = this.store.selectSignal(selectPassages);
-  protected readonly page = signal(0);
+  /** Which page of passages is shown. */
+  readonly page = model(0);
   protected readonly pages = computed(() => Math.max(1, Math.ceil(this.hits().length / PAGE)));
   protected readonly shownPage = computed(() => Math.min(this.page(), this.pages() - 1));
   protected readonly first = computed(() => this.shownPage() * PAGE);

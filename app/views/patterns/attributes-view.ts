@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { AttributesAsked, Nested } from '@core/model/pattern';
 import type { AttributeCounts } from '@core/patterns/attribute-counts';
@@ -109,7 +109,7 @@ export class AttributesView {
       };
     });
   });
-  private readonly openKeys = signal<{ readonly row: string | null; readonly column: string | null } | null>(null);
+  private readonly openKeys = this.draft.opened<{ readonly row: string | null; readonly column: string | null }>('attributes');
   protected readonly openAt = computed((): CellAt | null => {
     const [keys, counts] = [this.openKeys(), this.counts()];
     if (!keys || !counts) return null;

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  linkedSignal,
+  output,
+} from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import { saveQuery } from '@core/commands/queries';
@@ -17,6 +27,7 @@ import { Evidence } from '../../ui/evidence/evidence';
 import { Icon } from '../../ui/icon/icon';
 import { AbsenceNote } from './absence-note';
 import { MakeSet } from './make-set';
+import { ReadBehind } from './read-behind';
 
 /** What stands behind a number of a pattern. */
 export interface Behind {
@@ -76,7 +87,7 @@ export function evidenceWords({ hits, places, cases }: CellEvidence, caseWord: s
       </p>
     </header>
     @if (behind().hits.length > 0) {
-      <fl-evidence [hits]="behind().hits" [headOf]="behind().headOf ?? none" (read)="read($event)" />
+      <fl-evidence [hits]="behind().hits" [headOf]="behind().headOf ?? none" [(page)]="page" (read)="read($event)" />
     } @else {
       <fl-absence-note [question]="behind().question" [title]="behind().title + ' · ' + (behind().place ?? behind().where)" />
     }
@@ -89,6 +100,8 @@ export class EvidenceSide {
   readonly behind = input.required<Behind>();
   readonly closed = output<void>();
   private readonly ways = inject(Ways);
+  private readonly readBehind = inject(ReadBehind);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   protected readonly sets = inject(MakeSet);
   private readonly draft = inject(QueryDraft);
   private readonly session = inject(StudySession);
@@ -98,7 +111,16 @@ export class EvidenceSide {
   protected readonly none = (): null => null;
   protected readonly documents = computed(() => [...new Set(this.behind().hits.map((hit) => hit.documentId))]);
 
+  /** What tells the number from others. */
+  private readonly of = computed(() => `${this.behind().title}\n${this.behind().where}`);
+  protected readonly page = linkedSignal({ source: this.of, computation: (of) => this.readBehind.pageOf(of) });
+
+  constructor() {
+    afterNextRender(() => this.readBehind.comeBack(this.of(), this.host));
+  }
+
   protected read(hit: Hit): void {
+    this.readBehind.leave(this.of(), this.page(), this.host.scrollTop);
     this.ways.go(['reading', hit.documentId], { queryParams: { passage: hit.passageId, from: 'the pattern' } });
   }
 

@@ -1,5 +1,5 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { COUNTED, type Counting, type FrequenciesAsked } from '@core/model/pattern';
 import type { Entry } from '@core/patterns/axis';
@@ -82,7 +82,7 @@ export class FrequenciesView {
     const tables = await this.analysis.frequencies(data, { rows, coders }, measures, at);
     return tables && { tables, measures };
   });
-  private readonly openKey = signal<{ readonly row: string | null; readonly counting: Counting } | null>(null);
+  private readonly openKey = this.draft.opened<{ readonly row: string | null; readonly counting: Counting }>('frequencies');
   private readonly evidence = workedOut(
     computed(() => {
       const open = this.openKey();

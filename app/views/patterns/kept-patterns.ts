@@ -53,7 +53,7 @@ export class KeptPatterns {
   }
 
   show({ asked }: KeptPattern): void {
-    this.draft.set(asked);
+    this.draft.show(asked);
     this.ways.go(['patterns'], { queryParams: { view: asked.pattern } });
   }
 

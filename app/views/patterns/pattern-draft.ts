@@ -1,4 +1,4 @@
-import { computed, effect, inject, Injectable, signal, type Signal } from '@angular/core';
+import { computed, effect, inject, Injectable, signal, type Signal, type WritableSignal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Store } from '@ngrx/store';
 import { AskedPatternSchema, type AskedPattern } from '@core/model/pattern';
@@ -53,6 +53,7 @@ const BEGUN: { readonly [K in Kind]: AskedOf<K> } = {
 @Injectable({ providedIn: 'root' })
 export class PatternDraft {
   private readonly asked = signal<Readonly<Partial<Record<Kind, AskedPattern>>>>({});
+  private readonly numbers = new Map<Kind, WritableSignal<unknown>>();
   private readonly study = inject(Store).selectSignal(selectStudy);
   private studyId: string | null = null;
 
@@ -63,6 +64,7 @@ export class PatternDraft {
       if (id === null || id === this.studyId) return;
       this.studyId = id;
       this.asked.set({});
+      for (const open of this.numbers.values()) open.set(null);
     });
     inject(MovedHere)
       .moves.pipe(takeUntilDestroyed())
@@ -81,6 +83,19 @@ export class PatternDraft {
   /** What is asked of one kind of pattern. */
   of<K extends Kind>(kind: K): Signal<AskedOf<K>> {
     return computed(() => (this.asked()[kind] ?? BEGUN[kind]) as AskedOf<K>);
+  }
+
+  /** The number of a pattern that is open: it stays so while the researcher reads what stands behind it, and comes back. */
+  opened<T>(kind: Kind): WritableSignal<T | null> {
+    let open = this.numbers.get(kind);
+    if (!open) this.numbers.set(kind, (open = signal<unknown>(null)));
+    return open as WritableSignal<T | null>;
+  }
+
+  /** Shows another question of its kind: what was open is no number of it. */
+  show(asked: AskedPattern): void {
+    this.numbers.get(asked.pattern)?.set(null);
+    this.set(asked);
   }
 
   set(asked: AskedPattern): void {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { MOST_CLUSTERS, OCCURRING_IN, type SimilarityAsked } from '@core/model/pattern';
 import { cellQuestion } from '@core/patterns/cell-question';
@@ -130,7 +130,7 @@ export class SimilarityView {
         .map((other) => ({ thing: things[other]!, words: share(work.likeness[at * size + other]!) })),
     }));
   });
-  protected readonly openKey = signal<string | null>(null);
+  protected readonly openKey = this.draft.opened<string>('similarity');
   /** Passages of what is open, as a cell of a table. */
   private readonly cell = computed((): { asked: CountedTable; keys: CellKeys } | undefined => {
     const key = this.openKey();

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { CellKeys } from '@core/analysis/table-requests';
 import { TAKEN_UP_SHOWN, type TakingUpAsked } from '@core/model/pattern';
@@ -43,7 +43,7 @@ export class TakingUpView {
     equal: (a, b) => JSON.stringify(a) === JSON.stringify(b),
   });
   protected readonly work = workedOut(this.counting, (data, asked, at) => this.analysis.takingUp(data, asked, at));
-  private readonly openKeys = signal<CellKeys | null>(null);
+  private readonly openKeys = this.draft.opened<CellKeys>('taking-up');
   private readonly evidence = workedOut(
     computed(() => {
       const keys = this.openKeys();

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { NEARNESS_UNITS } from '@core/model/passage-condition';
 import { TOGETHER_AS, TOGETHER_BY, type RowsAsked, type TogetherAsked } from '@core/model/pattern';
@@ -76,7 +76,7 @@ export class TogetherView {
     const work = this.work.shown();
     return work && work.flow === (this.form() === 'flow') ? work.pairs : null;
   });
-  private readonly openKeys = signal<readonly [string, string] | null>(null);
+  private readonly openKeys = this.draft.opened<readonly [string, string]>('together');
   private readonly evidence = workedOut(
     computed(() => {
       const keys = this.openKeys();

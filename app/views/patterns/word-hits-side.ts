@@ -1,10 +1,11 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import { afterNextRender, ChangeDetectionStrategy, Component, computed, inject, input, output, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { FoundHit } from '@core/words/found-hit';
 import { selectDocuments } from '../../state/study.selectors';
 import { Ways } from '../../state/ways';
 import { Icon } from '../../ui/icon/icon';
+import { ReadBehind } from './read-behind';
 import { SearchFor } from './search-for';
 
 /** Places where words stand, behind a number. */
@@ -93,13 +94,24 @@ export class WordHitsSide {
   readonly closed = output<void>();
   protected readonly search = inject(SearchFor);
   private readonly ways = inject(Ways);
+  private readonly readBehind = inject(ReadBehind);
+  private readonly list = viewChild(CdkVirtualScrollViewport);
+  private readonly of = computed(() => `${this.behind().title}\n${this.behind().where}`);
   private readonly documents = inject(Store).selectSignal(selectDocuments);
+
+  constructor() {
+    afterNextRender(() => {
+      const list = this.list();
+      if (list) this.readBehind.comeBack(this.of(), list.elementRef.nativeElement);
+    });
+  }
 
   protected titleOf(hit: FoundHit): string {
     return this.documents()[hit.documentId]?.title ?? '';
   }
 
   protected read(hit: FoundHit): void {
+    this.readBehind.leave(this.of(), 0, this.list()?.measureScrollOffset() ?? 0);
     this.ways.go(['reading', hit.documentId], { queryParams: { words: `${hit.start}-${hit.end}`, from: 'the pattern' } });
   }
 }

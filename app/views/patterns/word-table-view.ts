@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { GroupsAsked, WordsAsked, WordTableAsked } from '@core/model/pattern';
 import { nameOf } from '@core/patterns/axis';
@@ -55,7 +55,7 @@ export class WordTableView {
     equal: (a, b) => JSON.stringify(a) === JSON.stringify(b),
   });
   protected readonly work = workedOut(this.counting, (data, asked, at) => this.analysis.wordTable(data, asked, at));
-  private readonly openCell = signal<{ readonly row: WordRow; readonly column: string | null } | null>(null);
+  private readonly openCell = this.draft.opened<{ readonly row: WordRow; readonly column: string | null }>('words');
   private readonly evidence = workedOut(
     computed(() => {
       const open = this.openCell();
