@@ -302,6 +302,11 @@ test('in Memos and the log, at the desk, and in Queries', async () => {
   await page.locator('.cell.none[aria-label*="under 20"], .cell.none[aria-label*="and over"]').first().click();
   await press('Mark as expected…');
   await inDialog();
+  await page.getByRole('link', { name: 'Words', exact: true }).click();
+  await press('as a list');
+  await entry('in a table by groups');
+  await press('the most frequent words');
+  await inDialog();
   await page.getByRole('link', { name: 'Similarity', exact: true }).click();
   await expect(page.locator('.point').first()).toBeVisible();
   await press('Take out');

@@ -110,7 +110,17 @@ export const ASKING: readonly Stride[] = [
       await filum.goTo('Patterns');
       await page
         .getByRole('link', {
-          name: dice.one(['Frequencies', 'Cross-table', 'Together', 'Weave', 'Similarity', 'Saturation', 'Words', 'Attributes']),
+          name: dice.one([
+            'Frequencies',
+            'Cross-table',
+            'Together',
+            'Weave',
+            'Taking up',
+            'Similarity',
+            'Saturation',
+            'Words',
+            'Attributes',
+          ]),
           exact: true,
         })
         .click();
@@ -125,7 +135,9 @@ export const ASKING: readonly Stride[] = [
       }
       await page.keyboard.press('Escape');
       await page.waitForTimeout(300);
-      await (await walk.any('[role=gridcell], .list button.number, .pairs button, .point, button.line'))?.click();
+      await (
+        await walk.any('[role=gridcell], .list button.number, .pairs button, .point, button.line, g.link, .word[role=button]')
+      )?.click();
       const expected = page.getByRole('button', { name: 'Mark as expected…' });
       if (await expected.isVisible()) {
         await expected.click();
