@@ -235,7 +235,7 @@ export class PairCounter {
       const some = carried[first];
       const others = carried[second];
       if (!some || !others) return;
-      for (let at = 0; at < some.length; at++) for (let to = 0; to < others.length; to++) meetAs(some[at]!, others[to]!);
+      for (const a of some) for (const b of others) meetAs(a, b);
     });
     return { ...scratch.take(), words: NO_WORDS, byCase: NO_CASES, coded: columns.codingRow.length > 0 };
   }

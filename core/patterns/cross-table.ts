@@ -17,6 +17,7 @@ import { groupAxisOf } from './group-axis';
 import { GroupSizes, type GroupSize } from './group-sizes';
 import { codedBySeveral, joinedByCoders, severalCoders } from './joined';
 import { countQuickly, Scratch } from './quick-part';
+import { addTurned, narrowed } from './table-cells';
 
 /** What a table counts. */
 export interface CountedTable {
@@ -354,22 +355,4 @@ export class CrossCounter {
       severalCoders,
     };
   }
-}
-
-/** Adds a table that lies by columns to one that lies by rows, a block after the other so that both stay at hand. */
-function addTurned(counts: Float64Array, byColumn: Float64Array, height: number, width: number): void {
-  const block = 32;
-  for (let top = 0; top < height; top += block)
-    for (let left = 0; left < width; left += block)
-      for (let row = top; row < Math.min(height, top + block); row++)
-        for (let column = left; column < Math.min(width, left + block); column++)
-          counts[row * width + column]! += byColumn[column * height + row]!;
-}
-
-/** Some columns of a table. */
-function narrowed(counts: Float64Array, height: number, width: number, kept: readonly number[]): Float64Array {
-  const narrow = new Float64Array(height * kept.length);
-  for (let row = 0; row < height; row++)
-    for (const [at, column] of kept.entries()) narrow[row * kept.length + at] = counts[row * width + column]!;
-  return narrow;
 }

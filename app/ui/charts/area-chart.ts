@@ -79,6 +79,7 @@ export function drawAreas(
         if (area) picked(area.id);
       },
       plugins: {
+        legend: { display: false },
         tooltip: {
           ...tooltipLook(token),
           callbacks: {

@@ -44,6 +44,7 @@ export function drawLine(
         },
       },
       plugins: {
+        legend: { display: false },
         tooltip: {
           ...tooltipLook(token),
           callbacks: { label: (item) => points[item.dataIndex]?.said ?? '' },

@@ -14,7 +14,8 @@ import { choicesOf, SentencePart, type Choice } from '../../ui/sentence/sentence
 import { AnalysisService } from '../../workers/analysis-service';
 import { CodersPart } from './coders-part';
 import { tableDrawing } from './drawing/table-drawing';
-import { crossBars, type CrossBars } from './cross-bars';
+import { crossSheets } from './cross-sheets';
+import { crossBars, type CrossBars, type PlacedLine } from './cross-bars';
 import { evidenceWords, type Behind } from './evidence-side';
 import { GroupsPart } from './groups-part';
 import { NumberTable, type CellAt, type TableCell } from './number-table';
@@ -31,13 +32,6 @@ const SHOWN: readonly Choice<NonNullable<CrossTableAsked['shown']>>[] = [
   { value: 'table', name: 'as a table' },
   { value: 'bars', name: 'as bars in groups' },
 ];
-
-/** A row or column of the table: an entry, or all of them at the end. */
-interface Line {
-  readonly entry: Entry | null;
-  /** Its place in what was counted. */
-  readonly at: number;
-}
 
 /** How one line says what it counts, after “counting”. */
 const SAID: Readonly<Record<CrossTableAsked['as'], string>> = {
@@ -124,10 +118,14 @@ export class CrossTableView {
     const width = table.columns.length + 1;
     const countAt = (row: number, column: number): number => table.counts[row * width + column]!;
     const isShown = (count: number): boolean => empty === 'all' || (empty === 'without empty' ? count > 0 : count === 0);
-    const rows: Line[] = table.rows.map((entry, at) => ({ entry, at })).filter(({ at }) => isShown(countAt(at, table.columns.length)));
-    const columns: Line[] = table.columns.map((entry, at) => ({ entry, at })).filter(({ at }) => isShown(countAt(table.rows.length, at)));
+    const rows: PlacedLine[] = table.rows
+      .map((entry, at) => ({ entry, at }))
+      .filter(({ at }) => isShown(countAt(at, table.columns.length)));
+    const columns: PlacedLine[] = table.columns
+      .map((entry, at) => ({ entry, at }))
+      .filter(({ at }) => isShown(countAt(table.rows.length, at)));
     const { row, column } = this.sorted();
-    const sortBy = (some: Line[], value: (at: number) => number | null): Line[] =>
+    const sortBy = (some: PlacedLine[], value: (at: number) => number | null): PlacedLine[] =>
       some.sort((a, b) => (value(b.at) ?? -Infinity) - (value(a.at) ?? -Infinity));
     const placeOf = (entries: readonly Entry[], key: string): number =>
       key === 'all' ? entries.length : entries.findIndex((one) => one.key === key);
@@ -277,39 +275,16 @@ export class CrossTableView {
   });
 
   private sheetsOf(table: CrossTable): Sheet[] {
-    const { rows, columns } = this.lines();
-    const head = ['', ...columns.map(({ entry }) => (entry ? nameOf(entry) : 'all'))];
-    const lineOf = (value: (row: number, column: number) => number | null) =>
-      rows.map(({ entry, at }) => [entry ? nameOf(entry) : 'all', ...columns.map((column) => value(at, column.at) ?? '')]);
-    const { as } = this.asked();
-    const raw = lineOf((row, column) => this.scaled(table.counts[row * (table.columns.length + 1) + column]!));
-    return [
-      ...(as === 'as they are' ? [] : [{ name: 'Shown', rows: [head, ...lineOf((row, column) => this.cell(table, row, column).value)] }]),
-      { name: 'Counted', rows: [head, ...raw] },
-      {
-        name: 'Groups',
-        rows: [
-          ['group', 'documents', `${this.caseWord()}s`, 'words'],
-          ...columns.map(({ entry, at }) => {
-            const { documents, cases, words } = table.sizes[at]!;
-            return [entry ? nameOf(entry) : 'all', documents, cases, words ?? ''];
-          }),
-        ],
-      },
-      ...this.absencesOut(rows, columns),
-    ];
-  }
-
-  /** What is marked as expected and not found, with what was written of it. */
-  private absencesOut(rows: readonly Line[], columns: readonly Line[]): Sheet[] {
     const [absentAt, memos] = [this.absentAt(), this.data()?.tables.memo ?? {}];
-    const absent = rows.flatMap(({ entry: row }) =>
-      columns.flatMap(({ entry: column }) => {
-        const absence = row && column && absentAt({ row: row.key, column: column.key });
-        return absence ? [[nameOf(row), nameOf(column), memos[absence.memoId]?.entries.at(-1)?.text ?? '']] : [];
-      }),
-    );
-    return absent.length > 0 ? [{ name: 'Expected, not found', rows: [['', 'where', 'why'], ...absent] }] : [];
+    return crossSheets({
+      ...{ table, ...this.lines(), caseWord: this.caseWord() },
+      countAt: (row, column) => this.scaled(table.counts[row * (table.columns.length + 1) + column]!),
+      shownAt: this.asked().as === 'as they are' ? null : (row, column) => this.cell(table, row, column).value,
+      absentAt: (row, column) => {
+        const absence = absentAt({ row, column });
+        return absence && (memos[absence.memoId]?.entries.at(-1)?.text ?? '');
+      },
+    });
   }
 
   protected setForm(form: NonNullable<CrossTableAsked['shown']>): void {

@@ -1,3 +1,4 @@
+import { editCode } from '@core/commands/codes';
 import { codePlace } from '@core/commands/passages';
 import type { Id } from '@core/model/ids';
 import { Bench } from '@core/testing/make';
@@ -73,6 +74,11 @@ describe('frequencies on the screen', () => {
     await view.press(words()[1]!, 'Enter');
     await until(() => view.all('fl-evidence article').length === 2);
     expect(here.asked().shown).toBe('cloud');
+    // a name of any length stays on the picture
+    view.session.run(editCode(ids['Sea']!, { name: 'Wide '.repeat(40) }));
+    await until(() => view.texts('fl-word-cloud text').some((one) => one.startsWith('Wide')));
+    const boxes = view.all('fl-word-cloud .reach').map((one) => Number(one.getAttribute('x')) + Number(one.getAttribute('width')));
+    expect(Math.max(...boxes)).toBeLessThanOrEqual(966);
   });
 
   it('leaves out what is found less often than asked for, and says so', async () => {

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, resource } from '@angular/core';
+import { shortened } from '@core/text/shortened';
 import { Walk } from './walk';
 
 /** Something in a cloud: larger the more it weighs. */
@@ -16,6 +17,8 @@ export interface CloudWord {
 export const IN_CLOUD = 120;
 /** From the least to the most frequent, in units of the drawing. */
 const [SMALLEST, LARGEST] = [12, 40];
+/** Characters of a name that are shown; the whole is said. */
+const LONGEST = 60;
 const WIDTH = 960;
 const [BESIDE, BELOW] = [16, 1.34];
 
@@ -33,7 +36,7 @@ const [BESIDE, BELOW] = [16, 1.34];
           (click)="walk.pick(at)"
           (keydown)="walk.onKey($event, at)"
         >
-          <title>{{ one.said }}</title>
+          <title>{{ one.words + ': ' + one.said }}</title>
           <rect
             class="reach"
             [attr.x]="one.x - 4"
@@ -42,7 +45,7 @@ const [BESIDE, BELOW] = [16, 1.34];
             [attr.height]="one.size * 1.3"
             data-apart
           />
-          <text [attr.x]="one.x" [attr.y]="one.y" [attr.font-size]="one.size">{{ one.words }}</text>
+          <text [attr.x]="one.x" [attr.y]="one.y" [attr.font-size]="one.size">{{ one.short }}</text>
           @if (one.colour !== undefined) {
             <line [attr.x1]="one.x" [attr.x2]="one.x + one.wide" [attr.y1]="one.y + 5" [attr.y2]="one.y + 5" />
           }
@@ -97,7 +100,14 @@ export class WordCloud {
     const sized = words
       .map((word) => ({ ...word, size: SMALLEST + (LARGEST - SMALLEST) * (Math.sqrt(Math.max(0, word.weight)) / most) }))
       .sort((a, b) => a.words.localeCompare(b.words));
-    return inLines(sized.map((word) => ({ ...word, wide: widthOf(word.words, word.size) })));
+    return inLines(
+      sized.map((word) => {
+        const words = shortened(word.words, LONGEST);
+        // what is longer than a line is made to fit
+        const size = Math.min(word.size, (word.size * WIDTH) / Math.max(1, widthOf(words, word.size)));
+        return { ...word, size, short: words, wide: widthOf(words, size) };
+      }),
+    );
   });
   protected readonly walk = new Walk(
     computed(() => this.laid().words),
