@@ -3,16 +3,17 @@ import { checkStudy, danglingIn } from '../integrity/check-study';
 import { rowsOf, type Area } from '../model/area';
 import type { Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
-import type { TableType } from '../model/records';
 import type { Place } from '../model/stretch';
 import type { StudyState } from '../model/study-state';
 import { unpackPassages } from '../passages/columns';
+import { ACTS_OF_PATTERNS } from '../testing/acts-of-patterns';
 import type { Bench } from '../testing/make';
+import { named, one, type Acts } from '../testing/picking';
 import { benchWithEverything } from '../testing/everything';
 import { applyChange } from '../change/apply';
 import { invert, type Change } from '../change/change';
 import { checkChange } from '../change/check-change';
-import { CommandError, type Action, type Command } from '../change/command';
+import { CommandError, type Action } from '../change/command';
 import { changeType, deleteAttribute, joinChoices } from './attributes';
 import { deleteCases } from './cases';
 import { addCodeSet, deleteCodeSet } from './code-sets';
@@ -35,22 +36,13 @@ import { addSet, deleteSet } from './sets';
 import { addSorting, deleteSorting, groupsToCategories } from './sortings';
 import { joinDocuments, splitDocument } from './split-join';
 import { noteAbsence, takeAbsenceBack } from './absences';
-import { deletePattern, keepPattern } from './patterns';
+import { deletePattern } from './patterns';
 import { addProposition, deleteProposition, noteOnCase, seeProposition } from './propositions';
 import { deleteQuery, saveQuery } from './queries';
 import { deleteScope, keepScope } from './scopes';
 import { deleteSearch, keepSearch } from './searches';
 import { addWordList, deleteWordList, editWordList } from './word-lists';
 
-/** Numbers by which a command chooses among what there is. */
-type Choice = readonly [number, number, number];
-
-const one = (state: StudyState, type: TableType, at: number): Id => {
-  const ids = Object.keys(state.tables[type]);
-  return ids[at % Math.max(1, ids.length)] ?? '';
-};
-/** One, or none where there are none. */
-const named = (state: StudyState, type: TableType, at: number): Id[] => [one(state, type, at)].filter(Boolean);
 const somePassage = (state: StudyState, at: number) => {
   const all = Object.values(state.passages).flatMap(unpackPassages);
   return all[at % Math.max(1, all.length)]!;
@@ -74,7 +66,7 @@ function nothingWritten(): never {
 }
 
 /** Everything that joins, deletes, divides, moves and makes, on whatever the numbers choose. */
-const ACTS: Readonly<Record<string, (bench: Bench, choice: Choice) => Command>> = {
+const ACTS: Acts = {
   'delete a code': ({ state }, [a]) => deleteCodes([one(state, 'code', a)]),
   'join codes': ({ state }, [a, b]) => joinCodes(one(state, 'code', a), [one(state, 'code', b)]),
   'move a code': ({ state }, [a, b]) => moveCodes([one(state, 'code', a)], b % 3 === 0 ? null : one(state, 'code', b)),
@@ -216,53 +208,7 @@ const ACTS: Readonly<Record<string, (bench: Bench, choice: Choice) => Command>> 
   'keep a search': (_, [a]) =>
     keepSearch(`Search ${a}`, { typed: `boat [List ${a}]`, match: 'all forms', capitals: false, accents: false, unit: 'words' }, true),
   'delete a search': ({ state }, [a]) => deleteSearch(one(state, 'search', a)),
-  'keep a pattern of codes': ({ state }, [a, b, c]) =>
-    keepPattern(
-      `Pattern ${a}`,
-      {
-        pattern: 'cross-table',
-        rows: { of: 'codes', codeIds: [one(state, 'code', a), one(state, 'code', b)], withUnder: true },
-        columns: { nested: named(state, 'attribute', c).map((attributeId) => ({ attributeId, cuts: [3] })) },
-        ...{ counting: 'passages', coders: 'together', as: 'as they are', turned: false, empty: 'all' },
-      },
-      {
-        parts: [
-          { liesIn: { documentIds: [one(state, 'document', b)], folderIds: named(state, 'folder', c), setIds: named(state, 'set', a) } },
-        ],
-      },
-      true,
-    ),
-  'keep a weave': ({ state }, [a, b]) =>
-    keepPattern(
-      `Weave ${a}`,
-      {
-        ...{ pattern: 'weave', documentIds: [one(state, 'document', a), one(state, 'document', b)], by: 'position' },
-        rows: a % 2 ? { of: 'queries', queryIds: named(state, 'query', b) } : { of: 'code sets', setIds: named(state, 'codeSet', b) },
-      },
-      { parts: [] },
-      true,
-    ),
-  'keep a similarity': ({ state }, [a, b, c]) =>
-    keepPattern(
-      `Alike ${a}`,
-      {
-        ...{ pattern: 'similarity', compared: 'cases', occurring: 'documents', by: 'counts', coders: 'together', clusters: 2 },
-        rows: { of: 'codes', codeIds: [one(state, 'code', a), one(state, 'code', b)], withUnder: false },
-        attributeIds: named(state, 'attribute', c),
-      },
-      { parts: [] },
-      true,
-    ),
-  'keep attributes': ({ state }, [a, b]) =>
-    keepPattern(
-      `Values ${a}`,
-      {
-        ...{ pattern: 'attributes', as: 'as they are', of: { attributeId: one(state, 'attribute', a) } },
-        against: named(state, 'attribute', b).map((attributeId) => ({ attributeId }))[0] ?? null,
-      },
-      { parts: [] },
-      true,
-    ),
+  ...ACTS_OF_PATTERNS,
   'say that something is absent': ({ state }, [a, b, c]) =>
     noteAbsence({
       question: {
