@@ -5,6 +5,7 @@ import type { Id } from '@core/model/ids';
 import type { AskedPattern, KeptPattern } from '@core/model/pattern';
 import { naturalOrder } from '@core/text/natural-order';
 import { quoted } from '@core/text/quoted';
+import { signOf } from '@core/text/sign-of';
 import { ScopeChoice } from '../../state/scope-choice';
 import { StudySession } from '../../state/study-session';
 import { selectData, selectPatterns, selectScope } from '../../state/study.selectors';
@@ -29,13 +30,13 @@ export class KeptPatterns {
 
   /** The kept pattern that asks just this. */
   of(asked: AskedPattern): KeptPattern | null {
-    const now = JSON.stringify(asked);
-    return this.all().find((one) => JSON.stringify(one.asked) === now) ?? null;
+    const now = signOf(asked);
+    return this.all().find((one) => signOf(one.asked) === now) ?? null;
   }
 
   /** Whether a pattern was kept while something else was looked at. */
   isElsewhere(kept: KeptPattern): boolean {
-    return JSON.stringify(kept.scope) !== JSON.stringify(this.scope());
+    return signOf(kept.scope) !== signOf(this.scope());
   }
 
   async keep(asked: AskedPattern, title: string): Promise<void> {
