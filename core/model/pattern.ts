@@ -101,12 +101,16 @@ export const TogetherSchema = z.strictObject({
 });
 export type TogetherAsked = z.infer<typeof TogetherSchema>;
 
+/** In which order threads lie below each other. */
+export const WEAVE_ORDERS = ['as in the codebook', 'by where they begin', 'the most first'] as const;
 export const WeaveSchema = z.strictObject({
   pattern: z.literal('weave'),
   documentIds: z.array(pointsTo('document')).max(200),
   rows: RowsSchema,
   /** What the width stands for. */
   by: z.enum(['position', 'paragraph', 'turn', 'second', 'question']),
+  /** Absent: as in the codebook. */
+  order: z.enum(WEAVE_ORDERS).optional(),
 });
 export type WeaveAsked = z.infer<typeof WeaveSchema>;
 

@@ -23,7 +23,7 @@ describe('a weave on the screen', () => {
 
   beforeEach(async () => {
     const bench = new Bench();
-    for (const name of ['Waiting', 'Worry']) ids[name] = bench.addCode(name);
+    for (const name of ['Boats', 'Waiting', 'Worry']) ids[name] = bench.addCode(name);
     for (const title of ['One', 'Two']) {
       const document = bench.addDocument(title, ['Ann: We waited for the boat.', 'Bob: Late again.'], ['Ann', 'Bob']);
       ids[title] = document.id;
@@ -44,11 +44,29 @@ describe('a weave on the screen', () => {
     await until(() => names().length === 2);
   });
 
+  it('lays threads in the order that is chosen', async () => {
+    for (const start of [0, 20, 32])
+      view.session.run(codePlace({ documentId: ids['One']!, place: { start, end: start + 4 }, codeIds: [ids['Worry']!] }));
+    await until(() => names().length === 2);
+    expect(names()).toEqual(['Waiting', 'Worry']);
+    await here.choose('as in the codebook', 'by where they begin');
+    expect(names()).toEqual(['Worry', 'Waiting']);
+    await here.choose('by where they begin', 'as in the codebook');
+    expect('order' in here.asked()).toBeFalse();
+    await here.choose('as in the codebook', 'the most first');
+    expect(names()).toEqual(['Worry', 'Waiting']);
+  });
+
   it('lays several documents under each other with the same threads', async () => {
     await here.ask({ documentIds: [ids['One']!, ids['Two']!] });
     view.session.run(codePlace({ documentId: ids['Two']!, place: { start: 32, end: 40 }, codeIds: [ids['Worry']!] }));
     await until(() => names().length === 4);
     expect(view.texts('.counts')).toEqual(['1–', '11']);
+    expect(names()).toEqual(['Waiting', 'Worry', 'Waiting', 'Worry']);
+    // what only the second has comes where the codebook has it, not behind all others
+    view.session.run(codePlace({ documentId: ids['Two']!, place: { start: 34, end: 39 }, codeIds: [ids['Boats']!] }));
+    await until(() => names().length === 6);
+    expect(names().slice(0, 3)).toEqual(['Boats', 'Waiting', 'Worry']);
     // a document that goes is no longer asked for
     view.session.run(deleteDocuments([ids['Two']!], [two]));
     await until(() => view.all('section').length === 1);

@@ -1,14 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, resource, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { inTreeOrder } from '@core/codebook/tree';
 import type { Id } from '@core/model/ids';
-import type { WeaveAsked } from '@core/model/pattern';
+import { WEAVE_ORDERS, type WeaveAsked } from '@core/model/pattern';
 import { nameOf } from '@core/patterns/axis';
 import type { Thread, ThreadPiece, Weave } from '@core/patterns/weave';
 import { selectCodes, selectData, selectDocuments, selectPassages, selectScopedDocuments } from '../../state/study.selectors';
 import { TextCache } from '../../state/text-cache';
 import { Ways } from '../../state/ways';
 import { ChosenOf } from '../../ui/sentence/chosen-of';
-import { SentencePart, type Choice } from '../../ui/sentence/sentence-part';
+import { choicesOf, SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import type { Offer } from '../../ui/sentence/choose-several';
 import { Swatch } from '../../ui/swatch/swatch';
 import { AnalysisService } from '../../workers/analysis-service';
@@ -29,6 +30,8 @@ const BYS: readonly Choice<WeaveAsked['by']>[] = [
 const ZOOMS = [1, 2, 4, 8, 16];
 /** Characters of a passage that are shown on hovering. */
 const MOST_SHOWN = 400;
+
+type WeaveOrder = NonNullable<WeaveAsked['order']>;
 
 /** A piece that the pointer or the keys are at. */
 interface At {
@@ -74,7 +77,13 @@ export class WeaveView {
     return first ? [first.id] : [];
   });
   protected readonly work = workedOut(
-    computed(() => (this.chosen().length > 0 ? { ...this.asked(), documentIds: [...this.chosen()] } : undefined)),
+    computed(
+      () => {
+        const { order: _, ...asked } = this.asked();
+        return this.chosen().length > 0 ? { ...asked, documentIds: [...this.chosen()] } : undefined;
+      },
+      { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
+    ),
     (data, asked, at) => this.analysis.weave(data, asked, at),
   );
   /** The threads of all documents that are shown, in one order, so that they lie under each other. */
@@ -82,15 +91,19 @@ export class WeaveView {
     const weaves = this.work.shown() ?? [];
     const keys = new Map<string, Thread['entry']>();
     for (const { threads } of weaves) for (const { entry } of threads) keys.set(entry.key, entry);
-    const several = weaves.length > 1;
+    // documents have some of the threads each: together they lie as in the codebook
+    const places = new Map(inTreeOrder(this.codes()).map(({ code }, at) => [code.id, at]));
+    const placeOf = ({ id }: Thread['entry']): number => places.get(id ?? '') ?? places.size;
+    const inCodebook = [...keys.values()].sort((a, b) => placeOf(a) - placeOf(b));
+    const entries = inOrder(inCodebook, weaves, this.asked().order);
     return weaves.map((weave) => {
       const found = new Map(weave.threads.map((thread) => [thread.entry.key, thread]));
-      const threads = several
-        ? [...keys.values()].map((entry) => found.get(entry.key) ?? { entry, passages: 0, pieces: [] })
-        : weave.threads;
+      const threads = entries.map((entry) => found.get(entry.key) ?? { entry, passages: 0, pieces: [] });
       return { weave, threads, title: this.documents()[weave.documentId]?.title ?? '', marks: this.marksOf(weave) };
     });
   });
+  protected readonly orders = choicesOf(WEAVE_ORDERS);
+  protected readonly orderWords = computed((): WeaveOrder => this.asked().order ?? 'as in the codebook');
   protected readonly zooms = ZOOMS;
   protected readonly zoom = signal(1);
   protected readonly at = signal<At | null>(null);
@@ -141,6 +154,11 @@ export class WeaveView {
 
   protected set(change: Partial<WeaveAsked>): void {
     this.draft.set({ ...this.asked(), ...change });
+  }
+
+  protected setOrder(order: WeaveOrder): void {
+    const { order: _, ...rest } = this.asked();
+    this.draft.set(order === 'as in the codebook' ? rest : { ...rest, order });
   }
 
   protected read(documentId: Id, piece: ThreadPiece): void {
@@ -195,4 +213,18 @@ export class WeaveView {
     const questions = this.data()?.tables.question ?? {};
     return marks.map(({ at, questionId }) => ({ at, name: questions[questionId]?.text ?? '' }));
   }
+}
+
+/** Threads of all documents in one order: by where each begins first in any of them, or by how often it is found in all. */
+function inOrder(entries: readonly Thread['entry'][], weaves: readonly Weave[], order: WeaveAsked['order']): Thread['entry'][] {
+  if (!order || order === 'as in the codebook') return [...entries];
+  const ranks = new Map<string, number>();
+  for (const { threads } of weaves)
+    for (const { entry, passages, pieces } of threads) {
+      const begins = pieces[0]?.from ?? Infinity;
+      const before = ranks.get(entry.key);
+      const rank = order === 'by where they begin' ? Math.min(before ?? Infinity, begins) : (before ?? 0) - passages;
+      ranks.set(entry.key, rank);
+    }
+  return [...entries].sort((a, b) => ranks.get(a.key)! - ranks.get(b.key)!);
 }
