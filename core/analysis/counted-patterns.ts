@@ -131,7 +131,3 @@ export class CountedPatterns {
     return JSON.stringify([asked, scope, order, language, follows ? version : null]);
   }
 }
-
-/** The place of a key among entries: one more than the last for all of them, -1 for what is not there. */
-export const placeOf = (entries: readonly { readonly key: string }[], key: string | null): number =>
-  key === null ? entries.length : entries.findIndex((one) => one.key === key);

@@ -1,6 +1,6 @@
-import { hasText } from '../model/document';
+import { hasText, type Document } from '../model/document';
 import type { Id } from '../model/ids';
-import type { GroupsAsked, TakingUpAsked, WordsAsked } from '../model/pattern';
+import type { TakingUpAsked, WordsAsked } from '../model/pattern';
 import type { Scope } from '../model/scope';
 import { caseFinderOf } from '../passages/code-use';
 import { groupAxisOf } from '../patterns/group-axis';
@@ -73,12 +73,12 @@ export class GroupRequests {
       id,
       async (running) => {
         const narrowing = this.held.narrowingTo(scope);
-        const documents = (await this.counting.inScope(narrowing, order)).map((document) => document.id);
+        const documents = await this.counting.inScope(narrowing, order);
         const { typed, wordListIds } = asked.table;
         const frequent = typed.length + wordListIds.length === 0 ? await this.frequent(running, asked, narrowing, documents) : [];
         const rows = wordRows(asked.table, this.held.tables, frequent);
         const counter = this.wordCounter(rows, asked, narrowing, documents);
-        await this.held.eachDocument(running, documents, hasText, (_, document, text) => counter.add(document, text));
+        await this.held.eachDocument(running, idsOf(documents), hasText, (_, document, text) => counter.add(document, text));
         return counter.result();
       },
       tell,
@@ -96,11 +96,11 @@ export class GroupRequests {
   ): Promise<FoundHit[] | null> {
     return this.requests.run(null, id, async (running) => {
       const narrowing = this.held.narrowingTo(scope);
-      const documents = (await this.counting.inScope(narrowing, order)).map((document) => document.id);
+      const documents = await this.counting.inScope(narrowing, order);
       const counter = this.wordCounter([row], asked, narrowing, documents);
       const finder = caseFinderOf(this.held.tables.case);
       const found: FoundHit[] = [];
-      await this.held.eachDocument(running, documents, hasText, (columns, document, text) => {
+      await this.held.eachDocument(running, idsOf(documents), hasText, (columns, document, text) => {
         const hits = text ? counter.hitsIn(document, text, column) : [];
         const left = (hits.length > 0 && columns && narrowing.leftOf(columns, document, text)) || undefined;
         if (text) found.push(...shownHits(document, text, left, finder, hits));
@@ -131,24 +131,16 @@ export class GroupRequests {
     rows: readonly WordRow[],
     { table, forms }: AskedWordTable,
     narrowing: Narrowing,
-    documentIds: readonly Id[],
+    documents: readonly Document[],
   ): WordTableCounter {
-    return new WordTableCounter(rows, this.axisOf(table.groups, documentIds), this.held.asked(), narrowing, this.held.words, forms);
-  }
-
-  private axisOf(groups: GroupsAsked, documentIds: readonly Id[]) {
-    const { document } = this.held.tables;
-    return groupAxisOf(
-      groups,
-      this.held.asked(),
-      documentIds.flatMap((one) => document[one] ?? []),
-    );
+    const study = this.held.asked();
+    return new WordTableCounter(rows, groupAxisOf(table.groups, study, documents), study, narrowing, this.held.words, forms);
   }
 
   /** The words that are found most. */
-  private async frequent(running: Running, asked: WordsAsked, narrowing: Narrowing, documentIds: readonly Id[]): Promise<string[]> {
+  private async frequent(running: Running, asked: WordsAsked, narrowing: Narrowing, documents: readonly Document[]): Promise<string[]> {
     const counter = new WordCounter(asked, this.held.words, narrowing, null, this.held.language);
-    await this.held.eachDocument(running, documentIds, hasText, (_, document, text) => {
+    await this.held.eachDocument(running, idsOf(documents), hasText, (_, document, text) => {
       if (text) counter.add(document, text);
     });
     return counter
@@ -157,3 +149,5 @@ export class GroupRequests {
       .map((row) => row.words);
   }
 }
+
+const idsOf = (documents: readonly Document[]): Id[] => documents.map(({ id }) => id);

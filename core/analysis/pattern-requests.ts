@@ -3,7 +3,7 @@ import type { Id } from '../model/ids';
 import type { AttributesAsked, GroupsAsked, SaturationAsked, SimilarityAsked, WeaveAsked, WordsAsked } from '../model/pattern';
 import type { Scope } from '../model/scope';
 import { attributeCounts, type AttributeCounts } from '../patterns/attribute-counts';
-import type { Entry } from '../patterns/axis';
+import { placeOf, type Entry } from '../patterns/axis';
 import { CodesByDocument, type CodesOverDocuments } from '../patterns/codes-over-documents';
 import { foundAxisOf } from '../patterns/found-axis';
 import { groupAxisOf } from '../patterns/group-axis';
@@ -13,7 +13,7 @@ import { weaveOf, type Weave } from '../patterns/weave';
 import { WordCounter, type WordCounts } from '../patterns/word-counts';
 import type { Narrowing } from '../queries/narrowing';
 import type { Requests, Tell } from '../requests/requests';
-import { LastCounted, placeOf, type CountedPatterns } from './counted-patterns';
+import { LastCounted, type CountedPatterns } from './counted-patterns';
 import type { HeldStudy } from './held-study';
 
 /** Patterns beside tables: what is alike, attributes, new codes, words, threads. */

@@ -6,7 +6,8 @@ import { CrossCounter, type CellEvidence, type CountedTable, type CrossTable } f
 import type { Hit } from '../queries/evaluate';
 import type { Narrowing } from '../queries/narrowing';
 import type { Requests, Running, Tell } from '../requests/requests';
-import { LastCounted, placeOf, type Counted, type CountedPatterns } from './counted-patterns';
+import { placeOf } from '../patterns/axis';
+import { LastCounted, type Counted, type CountedPatterns } from './counted-patterns';
 import type { HeldStudy } from './held-study';
 
 /** Pairs of passages, or passages, that stand behind a number. */

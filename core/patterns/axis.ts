@@ -21,6 +21,10 @@ export const entryFor = (id: Id, name: string): Entry => ({ key: id, path: [name
 /** The name of a row or column in one line. */
 export const nameOf = ({ path }: Entry): string => path.join(' · ');
 
+/** The place of a key among entries: one more than the last for all of them, -1 for what is not there. */
+export const placeOf = (entries: readonly { readonly key: string }[], key: string | null): number =>
+  key === null ? entries.length : entries.findIndex((one) => one.key === key);
+
 /** A document whose places are put into groups, with what is known of it. */
 export interface Placed {
   readonly document: Document;

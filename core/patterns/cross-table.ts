@@ -17,7 +17,7 @@ import { groupAxisOf } from './group-axis';
 import { GroupSizes, type GroupSize } from './group-sizes';
 import { codedBySeveral, joinedByCoders, severalCoders } from './joined';
 import { countQuickly, Scratch } from './quick-part';
-import { addTurned, narrowed } from './table-cells';
+import { addTurned, narrowed, shownGroups } from './table-cells';
 
 /** What a table counts. */
 export interface CountedTable {
@@ -122,7 +122,7 @@ export class CrossCounter {
     const height = this.found.entries.length + 1;
     const counts = new Float64Array(height * this.width);
     // what one document adds to a column lies beside each other there, and far apart in rows
-    const byColumn = new Float64Array(height * this.width);
+    let byColumn: Float64Array | null = null;
     const distinct = this.asked.counting === 'cases';
     const cases = Math.max(1, this.caseNumbers.size);
     const seen = new Set<number>();
@@ -133,6 +133,7 @@ export class CrossCounter {
       several ||= part.severalCoders;
       const { cells, amounts, groups } = part;
       if (groups) {
+        byColumn ??= new Float64Array(height * this.width);
         for (const group of groups) {
           const first = group * height;
           for (let at = 0; at < cells.length; at++) byColumn[first + cells[at]!]! += amounts[at]!;
@@ -150,7 +151,7 @@ export class CrossCounter {
         }
       }
     }
-    addTurned(counts, byColumn, height, this.width);
+    if (byColumn) addTurned(counts, byColumn, height, this.width);
     return this.shown(counts, several);
   }
 
@@ -342,15 +343,15 @@ export class CrossCounter {
   /** Without the groups for what is in no other, where nothing is in them. */
   private shown(counts: Float64Array, severalCoders: boolean): CrossTable {
     const { entries } = this.groups;
-    const [height, any] = [this.found.entries.length + 1, this.width - 1];
-    const last = (height - 1) * this.width;
-    const kept = [...entries.keys()].filter((column) => !entries[column]!.rest || counts[last + column]! > 0);
     const rows = this.found.entries;
+    const [last, any] = [rows.length * this.width, this.width - 1];
+    const kept = shownGroups(entries, (column) => counts[last + column]! > 0);
+    const lines = [...rows.keys(), rows.length];
     const sizes = this.sizes.result();
     return {
       rows,
       columns: kept.map((column) => entries[column]!),
-      counts: kept.length === entries.length ? counts : narrowed(counts, height, this.width, [...kept, any]),
+      counts: kept.length === entries.length ? counts : narrowed(counts, this.width, lines, [...kept, any]),
       sizes: [...kept, any].map((column) => sizes[column]!),
       severalCoders,
     };

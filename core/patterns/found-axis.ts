@@ -113,8 +113,6 @@ export function oneAfterTheOther(first: FoundAxis, second: FoundAxis): FoundAxis
 
 /** The key that an entry of the second of two axes has by itself. */
 export const keyInSecond = (key: string): string => key.slice(SECOND.length);
-/** The key that it has among those of both. */
-export const keyAsSecond = (key: string): string => SECOND + key;
 
 function bothFound(one: Found | undefined, other: Found | undefined): Found | undefined {
   if (!one || !other) return one ?? other;

@@ -7,10 +7,11 @@ import type { AskedStudy } from '../queries/asked-study';
 import { DocumentHere } from '../queries/document-here';
 import { hitsOf, type Hit } from '../queries/evaluate';
 import type { Narrowing } from '../queries/narrowing';
-import { isWhole, type Entry, type GroupAxis } from './axis';
+import { isWhole, placeOf, type Entry, type GroupAxis } from './axis';
 import { foundAxisOf, type FoundAxis } from './found-axis';
 import { groupAxisOf } from './group-axis';
 import { momentsOf, type Moment } from './moments';
+import { narrowed, shownGroups } from './table-cells';
 
 /**
  * Who brings themes up, and who takes them on, in times. Tables have a row for each theme and a column for each group,
@@ -78,10 +79,8 @@ export class TakingUpCounter {
 
   /** Places of the keys of a row and a column; null stands for all of them, and -1 for what is gone. */
   cellOf(shown: TakingUpAsked['shown'], row: string | null, column: string | null): TakingUpCell {
-    const at = (entries: readonly Entry[], key: string | null): number =>
-      key === null ? entries.length : entries.findIndex((one) => one.key === key);
     const rows = shown === 'from whom to whom' ? this.groups.entries : this.found.entries;
-    return { shown, row: at(rows, row), column: at(this.groups.entries, column) };
+    return { shown, row: placeOf(rows, row), column: placeOf(this.groups.entries, column) };
   }
 
   /** The tables over some documents that were counted. */
@@ -161,17 +160,18 @@ export class TakingUpCounter {
   /** Without groups of what is in no other that neither bring up nor take on. */
   private withoutEmpty(table: TakingUp): TakingUp {
     const { groups, brought, taken, whom, rows } = table;
-    const [width, last] = [groups.length + 1, rows.length];
-    const kept = [...groups.keys()].filter((at) => !groups[at]!.rest || brought[last * width + at]! + taken[last * width + at]! > 0);
-    if (kept.length === groups.length) return table;
-    const columns = [...kept, groups.length];
-    const some = (from: Float64Array, lines: readonly number[]): Float64Array =>
-      Float64Array.from(lines.flatMap((line) => columns.map((column) => from[line * width + column]!)));
-    const lines = [...rows.keys(), rows.length];
+    const [width, last] = [groups.length + 1, rows.length * (groups.length + 1)];
+    const kept = shownGroups(groups, (at) => brought[last + at]! + taken[last + at]! > 0);
+    const [columns, lines] = [
+      [...kept, groups.length],
+      [...rows.keys(), rows.length],
+    ];
     return {
       rows,
       groups: kept.map((at) => groups[at]!),
-      ...{ brought: some(brought, lines), taken: some(taken, lines), whom: some(whom, columns) },
+      brought: narrowed(brought, width, lines, columns),
+      taken: narrowed(taken, width, lines, columns),
+      whom: narrowed(whom, width, columns, columns),
     };
   }
 }

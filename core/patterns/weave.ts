@@ -25,6 +25,8 @@ export interface ThreadPiece extends Piece {
 /** One thing through one document. */
 export interface Thread {
   readonly entry: Entry;
+  /** Its place in what is looked for: threads of several documents lie in one order. */
+  readonly place: number;
   /** Passages that carry it. */
   readonly passages: number;
   readonly pieces: readonly ThreadPiece[];
@@ -81,7 +83,7 @@ export function weaveOf(
           covered.push(stretch);
           return placed(stretch, segments).map((piece) => ({ ...piece, passageId: idOfRow(columns, row) }));
         });
-        threads.push({ entry: found.entries[at]!, passages: some.rows.length, pieces });
+        threads.push({ entry: found.entries[at]!, place: at, passages: some.rows.length, pieces });
       });
   const whole = { start: 0, end: lengthOf(document) };
   return {

@@ -9,8 +9,9 @@ import { quoted } from '../text/quoted';
 import { ExpressionError, listsByName } from '../words/expression';
 import { WordFinder, type WordHit } from '../words/find-words';
 import type { IndexedWords } from '../words/vocabulary';
-import { entryFor, isWhole, type Entry, type GroupAxis } from './axis';
+import { entryFor, isWhole, placeOf, type Entry, type GroupAxis } from './axis';
 import { GroupSizes, type GroupSize } from './group-sizes';
+import { narrowed, shownGroups } from './table-cells';
 
 /** Words that are looked for, as a row. */
 export interface WordRow {
@@ -98,18 +99,14 @@ export class WordTableCounter {
   /** Without the groups for what is in no other, where none of the words stand in them. */
   result(): WordTable {
     const { entries } = this.groups;
-    const [any, height] = [this.width - 1, this.rows.length];
-    const sumAt = (column: number): number => this.rows.reduce((sum, _, row) => sum + this.counts[row * this.width + column]!, 0);
-    const kept = [...entries.keys()].filter((column) => !entries[column]!.rest || sumAt(column) > 0);
-    const columns = [...kept, any];
+    const lines = [...this.rows.keys()];
+    const kept = shownGroups(entries, (column) => lines.some((row) => this.counts[row * this.width + column]! > 0));
+    const columns = [...kept, entries.length];
     const sizes = this.sizes.result();
     return {
       rows: this.rows.map(({ row }) => row),
       columns: kept.map((column) => entries[column]!),
-      counts: Float64Array.from({ length: height * columns.length }, (_, at) => {
-        const [row, column] = [Math.floor(at / columns.length), at % columns.length];
-        return this.counts[row * this.width + columns[column]!]!;
-      }),
+      counts: narrowed(this.counts, this.width, lines, columns),
       sizes: columns.map((column) => sizes[column]!),
       troubles: this.troubles,
     };
@@ -119,9 +116,10 @@ export class WordTableCounter {
   hitsIn(document: Document, text: Text, column: string | null): WordHit[] {
     const finder = this.rows[0]?.finder;
     if (!finder) return [];
-    const at = column === null ? null : this.groups.entries.findIndex((one) => one.key === column);
+    const { entries } = this.groups;
+    const at = placeOf(entries, column);
     const groupsOf = this.groupsIn(document, text);
-    return this.hitsOf(finder, document, text).filter((hit) => at === null || groupsOf(hit).includes(at));
+    return this.hitsOf(finder, document, text).filter((hit) => at === entries.length || groupsOf(hit).includes(at));
   }
 
   private hitsOf(finder: WordFinder, document: Document, text: Text): WordHit[] {

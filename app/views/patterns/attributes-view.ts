@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { Store } from '@ngrx/store';
 import type { AttributesAsked, Nested } from '@core/model/pattern';
 import type { AttributeCounts } from '@core/patterns/attribute-counts';
-import { nameOf } from '@core/patterns/axis';
+import { nameOf, placeOf } from '@core/patterns/axis';
 import { expectedWords, FEW_EXPECTED, largestShown, shownCell, shownNumber } from '@core/patterns/normalise';
 import { counted } from '@core/text/counted';
 import { selectData, selectStudy } from '../../state/study.selectors';
@@ -48,13 +48,10 @@ export class AttributesView {
     const [first] = this.levels.all();
     return asked.of || !first ? asked : { ...asked, of: this.levels.level(first) };
   });
-  private readonly counting = computed(
-    () => {
-      const { of, against } = this.asked();
-      return of ? { of, against } : undefined;
-    },
-    { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
-  );
+  private readonly counting = computed(() => {
+    const { of, against } = this.asked();
+    return of ? { of, against } : undefined;
+  });
   protected readonly work = workedOut(this.counting, (data, asked, at) => this.analysis.attributes(data, asked, at));
   protected readonly counts = computed(() => {
     const work = this.work.shown();
@@ -113,8 +110,6 @@ export class AttributesView {
   protected readonly openAt = computed((): CellAt | null => {
     const [keys, counts] = [this.openKeys(), this.counts()];
     if (!keys || !counts) return null;
-    const placeOf = (entries: typeof counts.rows, key: string | null): number =>
-      key === null ? entries.length : entries.findIndex((one) => one.key === key);
     return { row: placeOf(counts.rows, keys.row), column: placeOf(counts.columns, keys.column) };
   });
   protected readonly members = computed((): Members | null => {

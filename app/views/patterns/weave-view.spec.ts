@@ -88,7 +88,7 @@ describe('a weave on the screen', () => {
         {
           title: 'One <&>',
           marks: [{ at: 0.5, name: 'Why?' }],
-          threads: [{ entry: { key: ids['Waiting']!, path: ['Waiting'], id: ids['Waiting']! }, passages: 1, pieces: [piece] }],
+          threads: [{ entry: { key: ids['Waiting']!, path: ['Waiting'], id: ids['Waiting']! }, place: 0, passages: 1, pieces: [piece] }],
           weave: {
             ...{ documentId: ids['One']!, threads: [], open: [{ start: 5, end: 9, from: 0.5, to: 1 }], marks: [] },
             speakers: [{ name: 'Ann', interviewer: false, pieces: [piece] }],

@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, resource, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { inTreeOrder } from '@core/codebook/tree';
 import type { Id } from '@core/model/ids';
 import { WEAVE_ORDERS, type WeaveAsked } from '@core/model/pattern';
 import { nameOf } from '@core/patterns/axis';
@@ -77,33 +76,25 @@ export class WeaveView {
     return first ? [first.id] : [];
   });
   protected readonly work = workedOut(
-    computed(
-      () => {
-        const { order: _, ...asked } = this.asked();
-        return this.chosen().length > 0 ? { ...asked, documentIds: [...this.chosen()] } : undefined;
-      },
-      { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
-    ),
+    () => {
+      const { order: _, ...asked } = this.asked();
+      return this.chosen().length > 0 ? { ...asked, documentIds: [...this.chosen()] } : undefined;
+    },
     (data, asked, at) => this.analysis.weave(data, asked, at),
   );
+  protected readonly orders = choicesOf(WEAVE_ORDERS);
+  protected readonly orderWords = computed((): WeaveOrder => this.asked().order ?? 'as in the codebook');
   /** The threads of all documents that are shown, in one order, so that they lie under each other. */
   protected readonly weaves = computed(() => {
     const weaves = this.work.shown() ?? [];
-    const keys = new Map<string, Thread['entry']>();
-    for (const { threads } of weaves) for (const { entry } of threads) keys.set(entry.key, entry);
-    // documents have some of the threads each: together they lie as in the codebook
-    const places = new Map(inTreeOrder(this.codes()).map(({ code }, at) => [code.id, at]));
-    const placeOf = ({ id }: Thread['entry']): number => places.get(id ?? '') ?? places.size;
-    const inCodebook = [...keys.values()].sort((a, b) => placeOf(a) - placeOf(b));
-    const entries = inOrder(inCodebook, weaves, this.asked().order);
+    const rankOf = RANKS[this.orderWords()];
+    const all = joinedThreads(weaves).sort((a, b) => rankOf(a) - rankOf(b) || a.place - b.place);
     return weaves.map((weave) => {
       const found = new Map(weave.threads.map((thread) => [thread.entry.key, thread]));
-      const threads = entries.map((entry) => found.get(entry.key) ?? { entry, passages: 0, pieces: [] });
+      const threads = all.map(({ entry, place }): Thread => found.get(entry.key) ?? { entry, place, passages: 0, pieces: [] });
       return { weave, threads, title: this.documents()[weave.documentId]?.title ?? '', marks: this.marksOf(weave) };
     });
   });
-  protected readonly orders = choicesOf(WEAVE_ORDERS);
-  protected readonly orderWords = computed((): WeaveOrder => this.asked().order ?? 'as in the codebook');
   protected readonly zooms = ZOOMS;
   protected readonly zoom = signal(1);
   protected readonly at = signal<At | null>(null);
@@ -215,16 +206,25 @@ export class WeaveView {
   }
 }
 
-/** Threads of all documents in one order: by where each begins first in any of them, or by how often it is found in all. */
-function inOrder(entries: readonly Thread['entry'][], weaves: readonly Weave[], order: WeaveAsked['order']): Thread['entry'][] {
-  if (!order || order === 'as in the codebook') return [...entries];
-  const ranks = new Map<string, number>();
+/** A thread through all documents that are shown. */
+interface JoinedThread extends Pick<Thread, 'entry' | 'place' | 'passages'> {
+  /** Where it begins first in any of them. */
+  readonly begins: number;
+}
+
+const RANKS: Readonly<Record<WeaveOrder, (thread: JoinedThread) => number>> = {
+  'as in the codebook': ({ place }) => place,
+  'by where they begin': ({ begins }) => begins,
+  'the most first': ({ passages }) => -passages,
+};
+
+function joinedThreads(weaves: readonly Weave[]): JoinedThread[] {
+  const joined = new Map<string, JoinedThread>();
   for (const { threads } of weaves)
-    for (const { entry, passages, pieces } of threads) {
-      const begins = pieces[0]?.from ?? Infinity;
-      const before = ranks.get(entry.key);
-      const rank = order === 'by where they begin' ? Math.min(before ?? Infinity, begins) : (before ?? 0) - passages;
-      ranks.set(entry.key, rank);
+    for (const { entry, place, passages, pieces } of threads) {
+      const before = joined.get(entry.key);
+      const begins = Math.min(before?.begins ?? Infinity, pieces[0]?.from ?? Infinity);
+      joined.set(entry.key, { entry, place, begins, passages: (before?.passages ?? 0) + passages });
     }
-  return [...entries].sort((a, b) => ranks.get(a.key)! - ranks.get(b.key)!);
+  return [...joined.values()];
 }
