@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { Store } from '@ngrx/store';
 import type { CellKeys } from '@core/analysis/table-requests';
 import { COUNTED, EMPTY_SHOWN, SHOWN_AS, type CrossTableAsked } from '@core/model/pattern';
-import { nameOf, type Entry } from '@core/patterns/axis';
+import { nameOf, placeOf, type Entry } from '@core/patterns/axis';
 import { absencesIn } from '@core/patterns/absence';
 import { cellQuestion } from '@core/patterns/cell-question';
 import type { CrossTable } from '@core/patterns/cross-table';
@@ -64,13 +64,10 @@ export class CrossTableView {
   protected readonly asked = this.draft.of('cross-table');
   protected readonly caseWord = computed(() => this.study()?.caseWord ?? 'case');
   /** What is counted: how it is shown makes no other count. */
-  private readonly table = computed(
-    () => {
-      const { rows, columns, counting, coders } = this.asked();
-      return { rows, columns, counting, coders };
-    },
-    { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
-  );
+  private readonly table = computed(() => {
+    const { rows, columns, counting, coders } = this.asked();
+    return { rows, columns, counting, coders };
+  });
   protected readonly work = workedOut(this.table, (data, asked, at) => this.analysis.crossTable(data, asked, at));
   /** The cell that is open, by its keys. */
   private readonly openKeys = this.draft.opened<CellKeys>('cross-table');
@@ -127,14 +124,13 @@ export class CrossTableView {
     const { row, column } = this.sorted();
     const sortBy = (some: PlacedLine[], value: (at: number) => number | null): PlacedLine[] =>
       some.sort((a, b) => (value(b.at) ?? -Infinity) - (value(a.at) ?? -Infinity));
-    const placeOf = (entries: readonly Entry[], key: string): number =>
-      key === 'all' ? entries.length : entries.findIndex((one) => one.key === key);
+    const keyOf = (head: string): string | null => (head === 'all' ? null : head);
     if (column !== undefined) {
-      const at = placeOf(table.columns, column);
+      const at = placeOf(table.columns, keyOf(column));
       if (at >= 0) sortBy(rows, (one) => this.cell(table, one, at).value ?? countAt(one, at));
     }
     if (row !== undefined) {
-      const at = placeOf(table.rows, row);
+      const at = placeOf(table.rows, keyOf(row));
       if (at >= 0) sortBy(columns, (one) => this.cell(table, at, one).value ?? countAt(at, one));
     }
     return {

@@ -24,10 +24,10 @@ import { selectStudy } from '../../state/study.selectors';
 import { Ways } from '../../state/ways';
 import { Ask } from '../../ui/dialogs/ask';
 import { Evidence } from '../../ui/evidence/evidence';
-import { Icon } from '../../ui/icon/icon';
 import { AbsenceNote } from './absence-note';
 import { MakeSet } from './make-set';
 import { ReadBehind } from './read-behind';
+import { SideHead } from './side-head';
 
 /** What stands behind a number of a pattern. */
 export interface Behind {
@@ -60,32 +60,27 @@ export function evidenceWords({ hits, places, cases }: CellEvidence, caseWord: s
 /** The passages behind a number, beside the pattern, and where they lead. */
 @Component({
   selector: 'fl-evidence-side',
-  imports: [AbsenceNote, Evidence, Icon, MatMenuModule],
+  imports: [AbsenceNote, Evidence, MatMenuModule, SideHead],
   template: `
-    <header>
-      <h2 dir="auto">{{ behind().title }}</h2>
-      <button class="icon" (click)="closed.emit()" aria-label="Close the evidence"><fl-icon name="x" /></button>
-      <p class="second" data-behind>{{ behind().where }}</p>
-      <p class="acts">
-        @if (behind().question; as question) {
-          <button class="act" (click)="askThis(question)">Ask this in Queries</button>
-          <button class="act" (click)="keepQuery(question)">Keep as a query</button>
-        }
-        @if (behind().hits.length > 0) {
-          <button class="act" [matMenuTriggerFor]="kinds">Make a set</button>
-          <mat-menu #kinds="matMenu">
-            <button mat-menu-item (click)="sets.of('document', documents(), behind().title)">
-              of {{ sets.words('document', documents().length) }}
+    <fl-side-head [title]="behind().title" [where]="behind().where" (closed)="closed.emit()">
+      @if (behind().question; as question) {
+        <button class="act" (click)="askThis(question)">Ask this in Queries</button>
+        <button class="act" (click)="keepQuery(question)">Keep as a query</button>
+      }
+      @if (behind().hits.length > 0) {
+        <button class="act" [matMenuTriggerFor]="kinds">Make a set</button>
+        <mat-menu #kinds="matMenu">
+          <button mat-menu-item (click)="sets.of('document', documents(), behind().title)">
+            of {{ sets.words('document', documents().length) }}
+          </button>
+          @if (behind().cases.length > 0) {
+            <button mat-menu-item (click)="sets.of('case', behind().cases, behind().title)">
+              of {{ sets.words('case', behind().cases.length) }}
             </button>
-            @if (behind().cases.length > 0) {
-              <button mat-menu-item (click)="sets.of('case', behind().cases, behind().title)">
-                of {{ sets.words('case', behind().cases.length) }}
-              </button>
-            }
-          </mat-menu>
-        }
-      </p>
-    </header>
+          }
+        </mat-menu>
+      }
+    </fl-side-head>
     @if (behind().hits.length > 0) {
       <fl-evidence [hits]="behind().hits" [headOf]="behind().headOf ?? none" [(page)]="page" (read)="read($event)" />
     } @else {

@@ -71,13 +71,10 @@ export class FrequenciesView {
     const timed = Object.values(this.documents()).some((document) => document.ground.of === 'time');
     return COUNTED.filter((one) => timed || one !== 'seconds');
   });
-  private readonly counting = computed(
-    () => {
-      const { rows, coders } = this.asked();
-      return { rows, coders, measures: this.measures() };
-    },
-    { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
-  );
+  private readonly counting = computed(() => {
+    const { rows, coders } = this.asked();
+    return { rows, coders, measures: this.measures() };
+  });
   protected readonly work = workedOut(this.counting, async (data, { rows, coders, measures }, at) => {
     const tables = await this.analysis.frequencies(data, { rows, coders }, measures, at);
     return tables && { tables, measures };

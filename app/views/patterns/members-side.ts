@@ -3,8 +3,8 @@ import { Store } from '@ngrx/store';
 import type { Id } from '@core/model/ids';
 import { selectData } from '../../state/study.selectors';
 import { Ways } from '../../state/ways';
-import { Icon } from '../../ui/icon/icon';
 import { MakeSet } from './make-set';
+import { SideHead } from './side-head';
 
 /** The cases or documents that a number counts. */
 export interface Members {
@@ -16,16 +16,13 @@ export interface Members {
 /** Cases or documents behind a number, beside the pattern, each leading to itself. */
 @Component({
   selector: 'fl-members-side',
-  imports: [Icon],
+  imports: [SideHead],
   template: `
-    <header>
-      <h2 dir="auto">{{ members().title }}</h2>
-      <button class="icon" (click)="closed.emit()" aria-label="Close the evidence"><fl-icon name="x" /></button>
-      <p class="second" data-behind>{{ words() }}</p>
+    <fl-side-head [title]="members().title" [where]="words()" (closed)="closed.emit()">
       @if (members().ids.length > 0) {
-        <p class="acts"><button class="act" (click)="makeSet()">Make a set</button></p>
+        <button class="act" (click)="makeSet()">Make a set</button>
       }
-    </header>
+    </fl-side-head>
     <ul>
       @for (one of named(); track one.id) {
         <li>

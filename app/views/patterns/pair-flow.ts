@@ -1,8 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { breadthOf, DrawnLinks, type DrawnLine } from './drawn-links';
 import { DrawnName, NAMES_APART, NAMES_WIDE } from './drawn-name';
 import { MOST_LINKS, type Link } from './pair-links';
 import type { TableHead } from './table-head';
-import { Walk } from './walk';
 
 const WIDTH = 960;
 /** Where lines begin and end: beside the names of either side. */
@@ -12,30 +12,10 @@ const BROADEST = 14;
 /** Two groups facing each other, with a line between what goes together, broader the stronger it is. */
 @Component({
   selector: 'fl-pair-flow',
-  imports: [DrawnName],
+  imports: [DrawnLinks, DrawnName],
   template: `
     <svg [attr.viewBox]="box()" role="group" aria-label="From one group to the other" data-picture>
-      <!-- below what is seen, so that a thin line is as easy to hit as a broad one -->
-      @for (line of lines(); track line.key; let at = $index) {
-        <path class="reach" [attr.d]="line.d" (click)="walk.pick(at)" data-apart>
-          <title>{{ line.said }}</title>
-        </path>
-      }
-      @for (line of lines(); track line.key; let at = $index) {
-        <g
-          class="link"
-          role="button"
-          [class.open]="open() === line.key"
-          [attr.tabindex]="at === walk.here() ? 0 : -1"
-          [attr.aria-label]="line.said"
-          [attr.aria-pressed]="open() === line.key"
-          (click)="walk.pick(at)"
-          (keydown)="walk.onKey($event, at)"
-        >
-          <title>{{ line.said }}</title>
-          <path class="line" [attr.d]="line.d" [attr.stroke-width]="line.width" />
-        </g>
-      }
+      <g flDrawnLinks [lines]="lines()" [open]="open()" (picked)="opened.emit(drawn()[$event]!)" />
       @for (side of sides(); track side.x) {
         @for (node of side.nodes; track node.head.key) {
           <g [class]="'node c' + (node.head.code?.colour ?? '')">
@@ -47,10 +27,13 @@ const BROADEST = 14;
       }
     </svg>
   `,
-  styleUrls: ['./drawn.scss', './drawn-link.scss'],
+  styleUrl: './drawn.scss',
   styles: `
     svg {
       max-width: 1100px;
+    }
+    .end {
+      fill: var(--c, var(--accent));
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -63,8 +46,7 @@ export class PairFlow {
   /** Keys of the pair that is open, joined by a blank. */
   readonly open = input<string | null>(null);
   readonly opened = output<Link>();
-  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-  private readonly drawn = computed(() => this.links().slice(0, MOST_LINKS));
+  protected readonly drawn = computed(() => this.links().slice(0, MOST_LINKS));
   /** Those that have a line, on either side, in their order. */
   protected readonly sides = computed(() => {
     const drawn = this.drawn();
@@ -79,7 +61,7 @@ export class PairFlow {
     const [left, right] = this.sides();
     return `0 0 ${WIDTH} ${Math.max(left.nodes.length, right.nodes.length) * NAMES_APART + 14}`;
   });
-  protected readonly lines = computed(() => {
+  protected readonly lines = computed((): DrawnLine[] => {
     const [left, right] = this.sides().map(({ nodes }) => new Map(nodes.map(({ head, y }) => [head.key, y])));
     const strongest = Math.max(...this.drawn().map(({ value }) => value), 0) || 1;
     return this.drawn().map(({ one, other, value, words }) => {
@@ -88,10 +70,9 @@ export class PairFlow {
       return {
         key: `${one.key} ${other.key}`,
         d: `M${FROM} ${y}C${middle} ${y} ${middle} ${then} ${TO} ${then}`,
-        width: Math.max(1, (value / strongest) * BROADEST).toFixed(1),
+        width: breadthOf(value, strongest, BROADEST),
         said: `${one.name} with ${other.name}: ${words}`,
       };
     });
   });
-  protected readonly walk = new Walk(this.drawn, this.host, '.link', (link) => this.opened.emit(link));
 }

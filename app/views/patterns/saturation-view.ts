@@ -34,13 +34,10 @@ export class SaturationView {
   protected readonly study = this.store.selectSignal(selectStudy);
   protected readonly documents = this.store.selectSignal(selectDocuments);
   protected readonly asked = this.draft.of('saturation');
-  private readonly counting = computed(
-    () => {
-      const { order, groups } = this.asked();
-      return { order, groups };
-    },
-    { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
-  );
+  private readonly counting = computed(() => {
+    const { order, groups } = this.asked();
+    return { order, groups };
+  });
   protected readonly work = workedOut(this.counting, (data, asked, at) => this.analysis.codesOverDocuments(data, asked, at));
   protected readonly orders = choicesOf(DOCUMENT_ORDERS);
   /** Each group with its curve, and where saturation is met in it. */

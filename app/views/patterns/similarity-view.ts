@@ -54,13 +54,10 @@ export class SimilarityView {
   protected readonly asked = this.draft.of('similarity');
   protected readonly mostParts = MOST_CLUSTERS;
   protected readonly caseWord = computed(() => this.study()?.caseWord ?? 'case');
-  private readonly comparing = computed(
-    () => {
-      const { pattern: _, clusters: __, shown: ___, ...rest } = this.asked();
-      return rest;
-    },
-    { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
-  );
+  private readonly comparing = computed(() => {
+    const { pattern: _, clusters: __, shown: ___, ...rest } = this.asked();
+    return rest;
+  });
   protected readonly work = workedOut(this.comparing, (data, asked, at) => this.analysis.similarity(data, asked, at));
   protected readonly form = computed((): Form => this.asked().shown ?? 'plan');
   protected readonly forms = FORMS;

@@ -1,4 +1,5 @@
 import { computed, signal, type Signal } from '@angular/core';
+import type { CellKeys } from '@core/analysis/table-requests';
 import type { CellAt } from './number-table';
 import type { TableHead } from './table-head';
 
@@ -16,6 +17,8 @@ export class SortedLines {
   readonly by = signal<SortedBy>({});
   readonly rows: Signal<readonly number[]>;
   readonly columns: Signal<readonly number[]>;
+  /** The largest of what was counted, without what stands for all: what shading goes by. */
+  readonly largest: Signal<number>;
 
   /** @param heads of rows and columns as they are counted, without those for all @param valueAt one more than the last stands for all */
   constructor(
@@ -36,22 +39,31 @@ export class SortedLines {
       const row = placeOf(rows, this.by().row);
       return ordered(columns.length, row === null ? null : (at) => valueAt()(row, at));
     });
+    this.largest = computed(() => {
+      const { rows, columns } = this.heads();
+      let largest = 0;
+      for (const row of rows.keys()) for (const column of columns.keys()) largest = Math.max(largest, valueAt()(row, column));
+      return largest;
+    });
   }
 
   /** Orders by a heading, or no longer. */
   pick(of: 'row' | 'column', { key }: TableHead): void {
     this.by.update(({ [of]: before, ...rest }) => (before === key ? rest : { ...rest, [of]: key }));
   }
-
-  /** Where a cell is shown, of what was counted. */
-  shownAt(row: number, column: number): CellAt {
-    const at = (places: readonly number[], place: number): number => (place === places.length ? place : places.indexOf(place));
-    return { row: at(this.rows(), row), column: at(this.columns(), column) };
-  }
 }
 
 /** The key of what stands for all. */
 export const ALL_KEY = 'all of them';
+
+/** The key of a heading as a cell is asked for by it: null for what stands for all. */
+export const keyOfHead = ({ key }: TableHead): string | null => (key === ALL_KEY ? null : key);
+
+/** The cell of some keys, as it is shown; -1 where there is none. */
+export const cellAt = (rows: readonly TableHead[], columns: readonly TableHead[], { row, column }: CellKeys): CellAt => ({
+  row: rows.findIndex((one) => keyOfHead(one) === row),
+  column: columns.findIndex((one) => keyOfHead(one) === column),
+});
 
 function placeOf(heads: readonly TableHead[], key: string | undefined): number | null {
   if (key === undefined) return null;

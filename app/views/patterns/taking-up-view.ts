@@ -16,7 +16,7 @@ import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
 import { RowsPart } from './rows-part';
 import { shadeOf } from './shades';
-import { ALL_KEY, SortedLines } from './sorted-lines';
+import { ALL_KEY, cellAt, keyOfHead, SortedLines } from './sorted-lines';
 import { headOf, type TableHead } from './table-head';
 import type { Sheet, TableOut } from './take-out';
 import { workedOut } from './worked-out';
@@ -39,9 +39,7 @@ export class TakingUpView {
   protected readonly asked = this.draft.of('taking-up');
   protected readonly ways = choicesOf(TAKEN_UP_SHOWN);
   /** What is counted: which of the numbers is shown makes no other count. */
-  private readonly counting = computed((): TakingUpAsked => ({ ...this.asked(), shown: 'who brings it up' }), {
-    equal: (a, b) => JSON.stringify(a) === JSON.stringify(b),
-  });
+  private readonly counting = computed((): TakingUpAsked => ({ ...this.asked(), shown: 'who brings it up' }));
   protected readonly work = workedOut(this.counting, (data, asked, at) => this.analysis.takingUp(data, asked, at));
   private readonly openKeys = this.draft.opened<CellKeys>('taking-up');
   private readonly evidence = workedOut(
@@ -78,14 +76,8 @@ export class TakingUpView {
   protected readonly lines = new SortedLines(this.heads, this.valueAt);
   protected readonly rowHeads = computed(() => [...this.lines.rows().map((at) => this.heads().rows[at]!), ALL]);
   protected readonly columnHeads = computed(() => [...this.lines.columns().map((at) => this.heads().columns[at]!), ALL]);
-  private readonly largest = computed(() => {
-    const { rows, columns } = this.heads();
-    let largest = 0;
-    for (const row of rows.keys()) for (const column of columns.keys()) largest = Math.max(largest, this.valueAt()(row, column));
-    return largest;
-  });
   protected readonly cellOf = computed(() => {
-    const [rows, columns, valueAt, largest] = [this.lines.rows(), this.lines.columns(), this.valueAt(), this.largest()];
+    const [rows, columns, valueAt, largest] = [this.lines.rows(), this.lines.columns(), this.valueAt(), this.lines.largest()];
     return (row: number, column: number): TableCell => {
       const value = valueAt(rows[row] ?? rows.length, columns[column] ?? columns.length);
       const apart = row === rows.length || column === columns.length;
@@ -94,9 +86,7 @@ export class TakingUpView {
   });
   protected readonly openAt = computed((): CellAt | null => {
     const keys = this.openKeys();
-    if (!keys) return null;
-    const at = (heads: readonly TableHead[], key: string | null): number => heads.findIndex((one) => one.key === (key ?? ALL_KEY));
-    return { row: at(this.rowHeads(), keys.row), column: at(this.columnHeads(), keys.column) };
+    return keys && cellAt(this.rowHeads(), this.columnHeads(), keys);
   });
   protected readonly behind = computed((): Behind | null => {
     const found = this.evidence.shown();
@@ -141,8 +131,7 @@ export class TakingUpView {
   }
 
   protected open({ row, column }: CellAt): void {
-    const keyOf = ({ key }: TableHead): string | null => (key === ALL_KEY ? null : key);
-    this.openKeys.set({ row: keyOf(this.rowHeads()[row]!), column: keyOf(this.columnHeads()[column]!) });
+    this.openKeys.set({ row: keyOfHead(this.rowHeads()[row]!), column: keyOfHead(this.columnHeads()[column]!) });
   }
 
   protected close(): void {

@@ -59,14 +59,11 @@ export class TogetherView {
   protected readonly asked = this.draft.of('together');
   protected readonly caseWord = computed(() => this.study()?.caseWord ?? 'case');
   /** What is counted; residuals are made of counts. */
-  private readonly counting = computed(
-    (): TogetherAsked => {
-      const { shown: _, to, ...asked } = this.asked();
-      const flow = this.form() === 'flow' && { to: to ?? asked.rows };
-      return { ...asked, ...flow, as: asked.as === 'jaccard' ? 'jaccard' : 'counts' };
-    },
-    { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
-  );
+  private readonly counting = computed((): TogetherAsked => {
+    const { shown: _, to, ...asked } = this.asked();
+    const flow = this.form() === 'flow' && { to: to ?? asked.rows };
+    return { ...asked, ...flow, as: asked.as === 'jaccard' ? 'jaccard' : 'counts' };
+  });
   protected readonly work = workedOut(this.counting, async (data, asked, at) => {
     const pairs = await this.analysis.together(data, asked, at);
     return pairs && { pairs, flow: asked.to !== undefined };

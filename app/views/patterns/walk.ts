@@ -10,16 +10,16 @@ export class Walk<T> {
   /** @param host holds what is drawn @param selector finds the things in it, in their order */
   constructor(
     private readonly all: Signal<readonly T[]>,
-    private readonly host: HTMLElement,
+    private readonly host: Element,
     private readonly selector: string,
-    private readonly picked: (one: T) => void,
+    private readonly picked: (one: T, at: number) => void,
   ) {
     this.here = linkedSignal({ source: all, computation: () => 0 });
   }
 
   pick(at: number): void {
     this.here.set(at);
-    this.picked(this.all()[at]!);
+    this.picked(this.all()[at]!, at);
   }
 
   onKey(event: KeyboardEvent, at: number): void {

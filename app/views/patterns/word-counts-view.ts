@@ -47,13 +47,10 @@ export class WordCountsView {
   private readonly study = inject(Store).selectSignal(selectStudy);
   protected readonly asked = this.draft.of('words');
   protected readonly work = workedOut(
-    computed(
-      () => {
-        const { shown: _, table: __, ...asked } = this.asked();
-        return asked;
-      },
-      { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
-    ),
+    () => {
+      const { shown: _, table: __, ...asked } = this.asked();
+      return asked;
+    },
     (data, asked, at) => this.analysis.wordCounts(data, asked, at),
   );
   private readonly groups = workedOut(

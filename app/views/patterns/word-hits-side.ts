@@ -4,9 +4,9 @@ import { Store } from '@ngrx/store';
 import type { FoundHit } from '@core/words/found-hit';
 import { selectDocuments } from '../../state/study.selectors';
 import { Ways } from '../../state/ways';
-import { Icon } from '../../ui/icon/icon';
 import { ReadBehind } from './read-behind';
 import { SearchFor } from './search-for';
+import { SideHead } from './side-head';
 
 /** Places where words stand, behind a number. */
 export interface WordsBehind {
@@ -21,16 +21,11 @@ export interface WordsBehind {
 /** The places behind a number of words, in their context, each leading to where it stands. */
 @Component({
   selector: 'fl-word-hits-side',
-  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, Icon],
+  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, SideHead],
   template: `
-    <header>
-      <h2 dir="auto">{{ behind().title }}</h2>
-      <button class="icon" (click)="closed.emit()" aria-label="Close the evidence"><fl-icon name="x" /></button>
-      <p class="second" data-behind>{{ behind().where }}</p>
-      <p class="acts">
-        <button class="act" (click)="search.go(behind().typed, behind().forms)">Look for it in Queries</button>
-      </p>
-    </header>
+    <fl-side-head [title]="behind().title" [where]="behind().where" (closed)="closed.emit()">
+      <button class="act" (click)="search.go(behind().typed, behind().forms)">Look for it in Queries</button>
+    </fl-side-head>
     @if (behind().hits.length > 0) {
       <cdk-virtual-scroll-viewport itemSize="92" role="list" aria-label="Places" tabindex="-1">
         <div class="hit" *cdkVirtualFor="let hit of behind().hits" role="listitem">

@@ -18,7 +18,7 @@ import { NumberTable, type CellAt, type TableCell } from './number-table';
 import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
 import { shadeOf } from './shades';
-import { ALL_KEY, SortedLines } from './sorted-lines';
+import { ALL_KEY, cellAt, keyOfHead, SortedLines } from './sorted-lines';
 import { headOf, type TableHead } from './table-head';
 import type { TableOut } from './take-out';
 import { FORMS_COUNT, WORD_FORMS, wordFormOf, wordsShownAs } from './word-forms';
@@ -51,9 +51,7 @@ export class WordTableView {
   protected readonly formsCount = FORMS_COUNT;
   protected readonly ways = choicesOf(['as they are', 'per 1,000 words'] as const);
   /** What is counted: how it is shown makes no other count. */
-  private readonly counting = computed(() => ({ ...this.asked(), table: { ...this.table(), as: 'as they are' as const } }), {
-    equal: (a, b) => JSON.stringify(a) === JSON.stringify(b),
-  });
+  private readonly counting = computed(() => ({ ...this.asked(), table: { ...this.table(), as: 'as they are' as const } }));
   protected readonly work = workedOut(this.counting, (data, asked, at) => this.analysis.wordTable(data, asked, at));
   private readonly openCell = this.draft.opened<{ readonly row: WordRow; readonly column: string | null }>('words');
   private readonly evidence = workedOut(
@@ -118,15 +116,9 @@ export class WordTableView {
     const all = { key: ALL_KEY, name: 'all', note: work ? sizeWords(work, work.columns.length) : '' };
     return [...this.lines.columns().map((at) => this.heads().columns[at]!), all];
   });
-  private readonly largest = computed(() => {
-    const { rows, columns } = this.heads();
-    let largest = 0;
-    for (const row of rows.keys()) for (const column of columns.keys()) largest = Math.max(largest, this.valueAt()(row, column) ?? 0);
-    return largest;
-  });
   protected readonly cellOf = computed(() => {
     const [work, rows, columns] = [this.work.shown(), this.lines.rows(), this.lines.columns()];
-    const [valueAt, largest, { as }] = [this.valueAt(), this.largest(), this.table()];
+    const [valueAt, largest, { as }] = [this.valueAt(), this.lines.largest(), this.table()];
     return (row: number, column: number): TableCell => {
       const [r, c] = [rows[row]!, columns[column] ?? columns.length];
       const [value, count] = [valueAt(r, c), work?.counts[r * (columns.length + 1) + c] ?? 0];
@@ -142,9 +134,7 @@ export class WordTableView {
   });
   protected readonly openAt = computed((): CellAt | null => {
     const open = this.openCell();
-    if (!open) return null;
-    const at = (heads: readonly TableHead[], key: string): number => heads.findIndex((one) => one.key === key);
-    return { row: at(this.rowHeads(), open.row.entry.key), column: at(this.columnHeads(), open.column ?? ALL_KEY) };
+    return open && cellAt(this.rowHeads(), this.columnHeads(), { row: open.row.entry.key, column: open.column });
   });
   protected readonly behind = computed((): WordsBehind | null => {
     const [found, work] = [this.evidence.shown(), this.work.shown()];
@@ -244,7 +234,7 @@ export class WordTableView {
     const [work, at] = [this.work.shown(), this.lines.rows()[row]];
     const head = this.columnHeads()[column];
     if (!work || at === undefined || !head) return;
-    this.openCell.set({ row: work.rows[at]!, column: head.key === ALL_KEY ? null : head.key });
+    this.openCell.set({ row: work.rows[at]!, column: keyOfHead(head) });
   }
 
   protected close(): void {

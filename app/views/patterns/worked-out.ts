@@ -1,6 +1,7 @@
 import { computed, effect, inject, resource, signal, type Signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { StudyState } from '@core/model/study-state';
+import { signOf } from '@core/text/sign-of';
 import { selectData, selectScope, selectSortedDocuments } from '../../state/study.selectors';
 import type { AskedAt } from '../../workers/analysis-service';
 
@@ -28,15 +29,17 @@ export function workedOut<A, T>(
   const scope = store.selectSignal(selectScope);
   const documents = store.selectSignal(selectSortedDocuments);
   const order = computed(() => documents().map((document) => document.id), { equal: sameOrder });
+  // asked again in other words, or by other fields that say the same, it is not worked out again
+  const what = computed(asked, { equal: (a, b) => signOf(a) === signOf(b) });
   const progress = signal<number | null>(null);
   const found = resource({
     params: () => {
-      const [state, what] = [data(), asked()];
-      return state && what !== undefined ? { state, what, scope: scope(), order: order() } : undefined;
+      const [state, wanted] = [data(), what()];
+      return state && wanted !== undefined ? { state, wanted, scope: scope(), order: order() } : undefined;
     },
     loader: async ({ params, abortSignal }) => {
       const tell = (share: number): void => progress.set(share < 1 && !abortSignal.aborted ? share : null);
-      const result = await work(params.state, params.what, {
+      const result = await work(params.state, params.wanted, {
         scope: params.scope,
         order: params.order,
         progress: tell,
@@ -48,7 +51,7 @@ export function workedOut<A, T>(
   });
   const shown = signal<T | null>(null);
   effect(() => {
-    if (asked() === undefined) shown.set(null);
+    if (what() === undefined) shown.set(null);
     // one that was ended brings nothing: another is on its way
     else if (found.status() === 'resolved') shown.update((before) => found.value() ?? before);
   });
