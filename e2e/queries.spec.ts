@@ -288,3 +288,42 @@ test('holds a proposition against the participants, and notes what does not fit'
   await page.reload();
   await expect(page.locator('[data-verdict=against]').getByRole('textbox').first()).toHaveValue('Says so without the word.');
 });
+
+test('what a kept query finds fills a live set, which the scope can look at, and which stays when the query goes', async ({ page }) => {
+  const filum = new Filum(page);
+  await filum.openDemo();
+  await filum.goTo('Queries');
+  await page.getByRole('button', { name: 'Kept queries' }).click();
+  await page.getByRole('menuitem', { name: 'Grief after forty years here', exact: true }).click();
+  await expect(page.locator('[data-summary]')).toHaveText('25 passages in 11 documents');
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Make a live set of its documents' }).click();
+  await page.getByLabel('Name of the set').fill('Of grief');
+  await page.getByRole('button', { name: 'Make the set' }).click();
+  await page.getByRole('button', { name: 'narrow', exact: true }).click();
+  const panel = page.getByRole('dialog', { name: 'What is looked at' });
+  await panel.getByRole('button', { name: 'narrow to' }).click();
+  await page.getByRole('menuitem', { name: 'lie in documents, folders or sets' }).click();
+  await panel.getByRole('button', { name: /^Find a set/ }).click();
+  await page.getByRole('dialog', { name: 'Find a set' }).getByRole('checkbox', { name: 'Of grief' }).check();
+  await page.keyboard.press('Escape');
+  const left = page.locator('[data-scope-left]');
+  await expect(left).toContainText('11 of 82 documents');
+  await page.keyboard.press('Escape');
+  // the query asks for less now, and the set holds less
+  await page.getByRole('textbox', { name: 'years on the island is over' }).fill('60');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Grief after forty years here');
+  await page.getByRole('button', { name: 'Replace the one of this name' }).click();
+  await expect(left).toContainText(/^(?!11 )\d+ of 82 documents/);
+  const few = (await left.textContent())!.match(/^\d+/)![0];
+  await page.getByRole('button', { name: 'Kept queries' }).click();
+  await page.getByRole('menuitem', { name: 'Delete the query Grief after forty years here' }).click();
+  await expect(page.getByRole('dialog')).toContainText('filled by hand from then on, with what is in it now');
+  await page.getByRole('dialog').getByRole('button', { name: 'Delete' }).click();
+  await filum.goTo('Material');
+  await page.getByRole('link', { name: 'Sets' }).click();
+  // by hand: it does not say that it is live
+  await expect(page.getByRole('button', { name: `Of grief ${few} documents`, exact: true })).toBeVisible();
+});

@@ -8,8 +8,9 @@ import { scopeAfter } from '@core/queries/scope-moves';
 import { AnalysisService } from '../workers/analysis-service';
 import { MovedHere } from './moved-here';
 import { narrowingOf } from './narrowing-here';
+import { SetAnswers } from './set-answers';
 import { ScopeActions } from './study.actions';
-import { selectData, selectNarrowing, selectPassages, selectScope, selectSpoken, selectStudy } from './study.selectors';
+import { selectAnswered, selectData, selectNarrowing, selectPassages, selectScope, selectSpoken, selectStudy } from './study.selectors';
 
 /** Codings of which those in scope are sorted out between two frames: a few milliseconds. */
 const AT_ONCE = 6_000;
@@ -28,6 +29,7 @@ export class ScopeChoice {
   private readonly study = this.store.selectSignal(selectStudy);
   private readonly spoken = this.store.selectSignal(selectSpoken);
   private readonly narrowing = this.store.selectSignal(selectNarrowing);
+  private readonly answered = this.store.selectSignal(selectAnswered);
   private readonly stored = this.store.selectSignal(selectScope);
   /** What was chosen and is being sorted out; null where nothing is. */
   private readonly wanted = signal<Scope | null>(null);
@@ -38,6 +40,8 @@ export class ScopeChoice {
   private readonly unknown = computed((): readonly Document[] => this.notKnown(this.narrowing()));
 
   constructor() {
+    // what live sets hold is known before one of them is chosen
+    inject(SetAnswers);
     inject(MovedHere).moves.subscribe((moves) => this.wanted.update((scope) => scope && scopeAfter(scope, moves)));
     effect(() => {
       const unknown = this.unknown();
@@ -71,7 +75,7 @@ export class ScopeChoice {
 
   /** Learns who speaks where it must be known, and sorts out what is left of each document; stops where it is not wanted any more. */
   private async sortOut(scope: Scope, data: StudyState, isStill: () => boolean): Promise<void> {
-    const narrowing = narrowingOf(scope, data.tables, data.tables.document);
+    const narrowing = narrowingOf(scope, data.tables, data.tables.document, this.answered().found);
     const unknown = this.notKnown(narrowing);
     if (unknown.length > 0) {
       await this.learn(unknown);

@@ -13,6 +13,7 @@ import { StaleTabError, StudyStorage, type Backup } from '../storage/study-stora
 import type { JournalFilter, JournalPage } from '../storage/journal-search';
 import { StudyChannel } from '../storage/study-channel';
 import { WriterLock } from '../storage/writer-lock';
+import { contextOf } from './command-context';
 import { Entrance } from './entrance';
 import { MediaFiles } from './media-files';
 import { Notices } from './notices';
@@ -122,12 +123,12 @@ export class StudySession implements Session {
   }
 
   attempt(command: Command, media?: ReadonlyMap<string, Blob>): Outcome {
-    const { data, role } = this.feature();
+    const { data, role, answered } = this.feature();
     const { here } = this;
     if (!data || !here) return { done: null, refused: null };
     if (role !== 'writer' || here.away) return { done: null, refused: here.away ? BUSY : ELSEWHERE };
     try {
-      const action = carryOut(command, data, { coderId: data.study.currentCoderId, now: Date.now(), newId: randomId });
+      const action = carryOut(command, data, contextOf(data, answered, Date.now(), randomId));
       if (action) {
         this.check(action.change);
         if (action.change.some((one) => one.type === 'text' && one.before && !this.texts.isCurrent(one.before)))

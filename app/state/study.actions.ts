@@ -3,7 +3,7 @@ import type { JournalEntry } from '@core/change/journal';
 import type { OpenedStudy } from '../storage/study-storage';
 import type { Id } from '@core/model/ids';
 import type { Scope } from '@core/model/scope';
-import type { SpokenHere } from './narrowing-here';
+import type { AnsweredHere, SpokenHere } from './narrowing-here';
 
 /** This tab may write, or follows another tab that does. */
 export type Role = 'writer' | 'follower';
@@ -32,5 +32,7 @@ export const ScopeActions = createActionGroup({
     Chosen: props<{ scope: Scope }>(),
     /** Who speaks where in some documents, for scopes that ask for it. */
     'Spoken Learnt': props<{ spoken: SpokenHere }>(),
+    /** What kept queries find that live sets ask for. */
+    'Sets Answered': props<{ answered: AnsweredHere }>(),
   },
 });

@@ -2,13 +2,14 @@ import { createFeature, createReducer, on } from '@ngrx/store';
 import { applyChange } from '@core/change/apply';
 import { movesIn } from '@core/change/moves-in';
 import { advance, EMPTY_HISTORY, type History, type JournalEntry } from '@core/change/journal';
+import { NOTHING_ANSWERED } from '@core/model/answered';
 import type { Id } from '@core/model/ids';
 import { EVERYTHING, type Scope } from '@core/model/scope';
 import type { StudyState } from '@core/model/study-state';
 import { spokenOf } from '@core/queries/narrowing';
 import { scopeAfter } from '@core/queries/scope-moves';
 import type { Backup } from '../storage/study-storage';
-import type { SpokenHere } from './narrowing-here';
+import type { AnsweredHere, SpokenHere } from './narrowing-here';
 import { ScopeActions, StudyActions, type Role } from './study.actions';
 
 /** What is on disk: everything, or not yet everything, or something could not be written. */
@@ -32,6 +33,8 @@ export interface StudyFeature {
   readonly scope: Scope;
   /** Who speaks where, of the documents for which a scope has asked. */
   readonly spoken: SpokenHere;
+  /** What kept queries find that live sets ask for. */
+  readonly answered: AnsweredHere;
   /** Codes used last in this tab, the newest first. */
   readonly recentCodeIds: readonly Id[];
 }
@@ -44,6 +47,7 @@ const CLOSED: StudyFeature = {
   backup: null,
   scope: EVERYTHING,
   spoken: {},
+  answered: { of: null, sign: '', found: NOTHING_ANSWERED },
   recentCodeIds: [],
 };
 
@@ -112,5 +116,6 @@ export const studyFeature = createFeature({
     })),
     on(ScopeActions.chosen, (state, { scope }): StudyFeature => ({ ...state, scope })),
     on(ScopeActions.spokenLearnt, (state, { spoken }): StudyFeature => ({ ...state, spoken: { ...state.spoken, ...spoken } })),
+    on(ScopeActions.setsAnswered, (state, { answered }): StudyFeature => ({ ...state, answered })),
   ),
 });

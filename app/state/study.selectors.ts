@@ -10,8 +10,17 @@ import { naturalOrder } from '@core/text/natural-order';
 import { narrowingOf, type ScopeTables } from './narrowing-here';
 import { studyFeature } from './study.reducer';
 
-export const { selectData, selectHistory, selectRole, selectSave, selectBackup, selectScope, selectSpoken, selectRecentCodeIds } =
-  studyFeature;
+export const {
+  selectData,
+  selectHistory,
+  selectRole,
+  selectSave,
+  selectBackup,
+  selectScope,
+  selectSpoken,
+  selectAnswered,
+  selectRecentCodeIds,
+} = studyFeature;
 
 const NONE: Table<never> = {};
 const tables = (data: StudyState | null) => data?.tables;
@@ -34,6 +43,13 @@ export const selectLogEntries = createSelector(selectData, (data) => tables(data
 export const selectCodeSets = createSelector(selectData, (data) => tables(data)?.codeSet ?? NONE);
 export const selectPassages = createSelector(selectData, (data) => data?.passages ?? NONE);
 
+/** What sets of documents and cases are read from. */
+export const selectSetsIn = createSelector(
+  selectData,
+  selectAnswered,
+  (data, { found }) => data && { tables: data.tables, answered: found },
+);
+
 /** Documents by folder name, then by title, in natural number order. */
 export const selectSortedDocuments = createSelector(selectDocuments, selectFolders, (documents, folders): Document[] => {
   const byFolder = new Map<Id | null, Document[]>();
@@ -54,8 +70,9 @@ export const selectNarrowing = createSelector(
   createSelector(selectData, (data) => data?.tables.set ?? NONE),
   selectDocuments,
   selectScope,
-  (attribute, cases, folder, set, documents, scope): Narrowing =>
-    narrowingOf(scope, { attribute, case: cases, folder, set } as ScopeTables, documents),
+  selectAnswered,
+  (attribute, cases, folder, set, documents, scope, { found }): Narrowing =>
+    narrowingOf(scope, { attribute, case: cases, folder, set } as ScopeTables, documents, found),
 );
 
 /** The documents in scope, in their usual order. */

@@ -123,7 +123,7 @@ describe('storage', () => {
     db.close();
   });
 
-  for (const version of [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12]) {
+  for (const version of [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13]) {
     it(`opens a study as version ${version} stored it to what its study file opens to`, async () => {
       const file = await (await fetch(`/fixtures/version-${version}.filum`)).blob();
       const { state: expected, journal } = await readStudyFile(file);

@@ -8,6 +8,7 @@ import type { EntrySlot } from '@core/filing/filing';
 import { wishTest } from '@core/log/wish';
 import type { Text } from '@core/model/document';
 import { sequentialIds, type Id } from '@core/model/ids';
+import { contextOf } from '../state/command-context';
 import { Entrance } from '../state/entrance';
 import type { Outcome, Session, Unsaved } from '../state/session';
 import { StudyActions } from '../state/study.actions';
@@ -39,10 +40,10 @@ export class SessionInStore implements Session {
   }
 
   attempt(command: Command): Outcome {
-    const { data } = this.feature();
+    const { data, answered } = this.feature();
     if (!data) return { done: null, refused: null };
     try {
-      const action = carryOut(command, data, { coderId: data.study.currentCoderId, now: (this.clock += 1_000), newId: this.newId });
+      const action = carryOut(command, data, contextOf(data, answered, (this.clock += 1_000), this.newId));
       if (action) this.act(action);
       return { done: action, refused: null };
     } catch (error) {

@@ -22,7 +22,7 @@ import type { SweptDocument } from '@core/commands/sweep';
 import type { SweepContext } from '@core/words/contexts';
 import type { FoundHit } from '@core/words/found-hit';
 import type { Analysis } from '@core/analysis/analysis';
-import type { Answer, FoundWords, GlossUse, Leaves } from '@core/analysis/messages';
+import type { Answer, FoundWords, GlossUse, Leaves, SetsAnswered } from '@core/analysis/messages';
 import type { CellKeys, PairEvidence } from '@core/analysis/table-requests';
 import type { AskedWordTable } from '@core/analysis/group-requests';
 import type {
@@ -221,6 +221,11 @@ export class AnalysisService {
   /** How much each of some scopes leaves; null if it was asked anew meanwhile. @param signal ends it */
   leaves(state: StudyState, scopes: readonly Scope[], signal?: AbortSignal): Promise<Leaves[] | null> {
     return this.request(state, signal, (remote, id) => remote.leaves(id, scopes));
+  }
+
+  /** What kept queries find that live sets ask for; null if it was asked anew meanwhile. @param known sign of the answers one has */
+  setAnswers(state: StudyState, known: string): Promise<SetsAnswered | null> {
+    return this.request(state, undefined, (remote, id) => remote.setAnswers(id, known));
   }
 
   /** Who speaks where in some documents. */

@@ -6,6 +6,7 @@ import { GroupRequests } from './group-requests';
 import { HeldStudy } from './held-study';
 import type { ReadTexts, Told } from './messages';
 import { PatternRequests } from './pattern-requests';
+import { SetAnswers } from './set-answers';
 import { TableRequests } from './table-requests';
 import { WordRequests } from './word-requests';
 
@@ -18,8 +19,9 @@ export type Analysis = ReturnType<typeof analysisOf>;
  * tested as it is.
  */
 export function analysisOf(read: ReadTexts) {
-  const requests = new Requests();
   const held = new HeldStudy(read);
+  const sets = new SetAnswers(held);
+  const requests: Requests = new Requests(() => sets.ready());
   const asking = new AskingRequests(held, requests);
   const words = new WordRequests(held, requests);
   const counting = new CountingRequests(held, requests);
@@ -41,6 +43,7 @@ export function analysisOf(read: ReadTexts) {
     glossUse: words.glossUse.bind(words),
     contexts: words.contexts.bind(words),
     leaves: counting.leaves.bind(counting),
+    setAnswers: (id: number, known: string) => requests.run('set answers', id, () => sets.answers(known)),
     spoken: counting.spoken.bind(counting),
     codeUse: counting.codeUse.bind(counting),
     codePage: counting.codePage.bind(counting),

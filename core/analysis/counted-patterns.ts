@@ -124,10 +124,10 @@ export class CountedPatterns {
     return documents.flatMap((id) => this.held.columns.get(id) ?? []);
   }
 
-  /** What a count depends on beside tables and documents. What a live set of codes or a query holds can change with any coding. */
+  /** What a count depends on beside tables and documents. What a live set or a query holds can change with any coding. */
   private signOf(asked: AsksForRows, scope: Scope, order: readonly Id[]): string {
-    const { language, version } = this.held;
+    const { answersGiven, language, version } = this.held;
     const follows = [asked.rows, asked.to].some((rows) => rows?.of === 'code sets' || rows?.of === 'queries');
-    return JSON.stringify([asked, scope, order, language, follows ? version : null]);
+    return JSON.stringify([asked, scope, order, language, answersGiven, follows ? version : null]);
   }
 }

@@ -50,12 +50,12 @@ export class CountingRequests {
 
   /** The use of every code in scope. @returns null if it was ended */
   codeUse(id: number, tell: Tell, scope: Scope, withWords: boolean): Promise<ReadonlyMap<Id, CodeUse> | null> {
-    const counter = new CodeUseCounter(this.held.tables.code, caseFinderOf(this.held.tables.case), withWords);
-    const narrowing = this.held.narrowingTo(scope);
     return this.requests.run(
       'code use',
       id,
       async (running) => {
+        const counter = new CodeUseCounter(this.held.tables.code, caseFinderOf(this.held.tables.case), withWords);
+        const narrowing = this.held.narrowingTo(scope);
         await this.held.eachDocument(
           running,
           this.held.mayHold(narrowing),
@@ -73,12 +73,12 @@ export class CountingRequests {
 
   /** What the page of a code shows. @returns null if it was ended */
   codePage(id: number, codeId: Id, withUnder: boolean, scope: Scope): Promise<CodePage | null> {
-    const builder = new CodePageBuilder(this.held.tables.code, codeId, withUnder, caseFinderOf(this.held.tables.case));
-    const narrowing = this.held.narrowingTo(scope);
-    const concerned = this.held
-      .mayHold(narrowing)
-      .filter((one) => this.held.columns.has(one) && builder.concerns(this.held.columns.get(one)!));
     return this.requests.run('code page', id, async (running) => {
+      const builder = new CodePageBuilder(this.held.tables.code, codeId, withUnder, caseFinderOf(this.held.tables.case));
+      const narrowing = this.held.narrowingTo(scope);
+      const concerned = this.held
+        .mayHold(narrowing)
+        .filter((one) => this.held.columns.has(one) && builder.concerns(this.held.columns.get(one)!));
       await this.held.eachDocument(
         running,
         concerned,

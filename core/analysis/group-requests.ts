@@ -111,11 +111,11 @@ export class GroupRequests {
 
   private async countedTaking(
     running: Running,
-    { rows, groups, apart }: TakingUpAsked,
+    { rows, groups, apart, as }: TakingUpAsked,
     scope: Scope,
     order: readonly Id[],
   ): Promise<Counted<TakingUpCounter>> {
-    const asked = { rows, groups, apart };
+    const asked = { rows, groups, apart, ...(as === 'per 1,000 words' && { words: true }) };
     const counted = await this.counting.of(
       this.taking,
       asked,

@@ -1,3 +1,4 @@
+import { NOTHING_ANSWERED, type Answered } from '../model/answered';
 import type { Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
@@ -27,6 +28,10 @@ export class HeldStudy {
   language = 'en';
   /** How often it was told of changes. */
   version = 0;
+  /** What kept queries find that live sets ask for. */
+  answered = NOTHING_ANSWERED;
+  /** How often that became another. */
+  answersGiven = 0;
   words = new IndexedWords();
   /** The scope that was asked in last, and what was worked out for it. */
   private lastScope: { readonly asked: string; readonly narrowing: Narrowing } | null = null;
@@ -38,6 +43,7 @@ export class HeldStudy {
     if (told.studyId !== this.studyId || told.anew) {
       for (const some of [this.columns, this.texts, this.ahead]) some.clear();
       this.tables = NO_TABLES;
+      this.answersAre(NOTHING_ANSWERED);
       this.words = new IndexedWords();
       this.studyId = told.studyId;
     }
@@ -61,9 +67,18 @@ export class HeldStudy {
     }
   }
 
+  /** Takes what kept queries find that live sets ask for: scopes may hold other documents now. */
+  answersAre(answered: Answered): void {
+    if (answered === this.answered) return;
+    this.answered = answered;
+    this.answersGiven++;
+    this.lastScope = null;
+  }
+
   /** The study as questions are asked of it. */
   asked(): AskedStudy {
-    return new AskedStudy(this.tables, () => [...this.columns.values()], this.language, Date.now, new SearchedWords(this.words));
+    const columns = () => [...this.columns.values()];
+    return new AskedStudy(this.tables, columns, this.language, Date.now, new SearchedWords(this.words), this.answered);
   }
 
   /** A scope made ready. As long as neither it nor the study's tables change, what was worked out for it is kept. */

@@ -1,3 +1,4 @@
+import type { Answered } from '../model/answered';
 import type { Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
@@ -51,4 +52,12 @@ export interface Leaves {
   readonly documents: number;
   readonly cases: number;
   readonly passages: number;
+}
+
+/** What kept queries find that live sets ask for. */
+export interface SetsAnswered {
+  /** Tells these answers from others, of this analysis and of any other. */
+  readonly sign: string;
+  /** Null where whoever asks has just these. */
+  readonly found: Answered | null;
 }

@@ -1,3 +1,4 @@
+import type { Answered } from '../model/answered';
 import type { Id, NewId } from '../model/ids';
 import type { StudyState } from '../model/study-state';
 import type { Moves } from '../model/references';
@@ -10,6 +11,8 @@ export interface CommandContext {
   /** Milliseconds since 1970. */
   readonly now: number;
   readonly newId: NewId;
+  /** What kept queries find that live sets ask for; absent where none does. */
+  readonly answered?: Answered;
 }
 
 /** What a command makes of a state: the change, and the sentence the log will show. */

@@ -3,10 +3,12 @@ import { compareValues, fits, parseValue, showValue } from '../attributes/values
 import type { Attribute, AttributeValue, Case } from '../model/case';
 import type { Document } from '../model/document';
 import type { Id } from '../model/ids';
+import type { AskedPattern } from '../model/pattern';
 import type { ConditionPart } from '../model/set';
 import type { StudyState } from '../model/study-state';
 import { tidyLine } from '../text/normalise';
 import { added, removed, updated, type Change, type RecordChange } from '../change/change';
+import { stepsIn } from '../patterns/axis';
 import { askingRewritten } from './asking';
 import { settledSet } from './settle';
 import { CommandError, counted, found, short, type Command } from '../change/command';
@@ -115,7 +117,7 @@ export function conversionOf(state: StudyState, attributeId: Id, type: Attribute
 
 /** Changes an attribute's type. Values that do not fit are taken away: show {@link conversionOf} first. */
 export function changeType(attributeId: Id, type: Attribute['type']): Command {
-  return (state) => {
+  return (state, { answered }) => {
     const attribute = found(state.tables.attribute[attributeId], 'attribute');
     if (attribute.type === type) return null;
     const change: RecordChange[] = [];
@@ -135,7 +137,7 @@ export function changeType(attributeId: Id, type: Attribute['type']): Command {
     const asking = Object.values(state.tables.set).filter((set) =>
       set.condition?.some((part) => isAbout(part, attributeId) && !part.comparison.endsWith('known')),
     );
-    change.push(...asking.map((set) => settledSet(state, set)));
+    change.push(...asking.map((set) => settledSet(state, set, answered)));
     // what is asked of it goes on asking for what the value is now, where it is one of the new type
     const asNow = (value: AttributeValue): AttributeValue => parseValue(showValue(value), type) ?? value;
     change.push(
@@ -276,10 +278,13 @@ export function joinChoices(attributeId: Id, values: readonly string[], into: st
       );
       return condition?.some((part, at) => part !== set.condition![at]) ? [updated('set', set, { condition })] : [];
     });
-    const asking = askingRewritten(state, (part) =>
-      'attributeId' in part && part.attributeId === attributeId
-        ? { ...part, values: [...new Set(part.values.map((value) => (gone.has(String(value)) ? target : value)))] }
-        : part,
+    const asking = askingRewritten(
+      state,
+      (part) =>
+        'attributeId' in part && part.attributeId === attributeId
+          ? { ...part, values: [...new Set(part.values.map((value) => (gone.has(String(value)) ? target : value)))] }
+          : part,
+      (asked) => groupOfValue(asked, attributeId, (value) => (gone.has(value) ? target : value)),
     );
     return {
       change: [
@@ -293,7 +298,19 @@ export function joinChoices(attributeId: Id, values: readonly string[], into: st
   };
 }
 
-const isAbout = ({ what }: ConditionPart, attributeId: Id): boolean => typeof what === 'object' && what.attributeId === attributeId;
+/** A pattern of what is typical of a group, where the group is of values: its key with what they are now. */
+function groupOfValue(asked: AskedPattern, attributeId: Id, now: (value: string) => string): AskedPattern {
+  if (asked.pattern !== 'words' || !asked.typical || !('nested' in asked.typical.groups)) return asked;
+  const { groups, key } = asked.typical;
+  const { nested } = groups;
+  const steps = stepsIn(key).map((step, at) =>
+    nested[at]?.attributeId === attributeId && step.startsWith('=') ? `=${now(step.slice(1))}` : step,
+  );
+  return steps.length === 0 ? asked : { ...asked, typical: { groups, key: JSON.stringify(steps) } };
+}
+
+const isAbout = ({ what }: ConditionPart, attributeId: Id): boolean =>
+  typeof what === 'object' && 'attributeId' in what && what.attributeId === attributeId;
 
 /** How often each value occurs, in the attribute's own order; the unknown apart. */
 export interface Distribution {

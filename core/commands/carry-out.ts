@@ -16,7 +16,7 @@ export function carryOut(command: Command, state: StudyState, context: CommandCo
   const action = command(state, context);
   if (!action) return null;
   const { heirs, ...rest } = action;
-  const change = relinked(state, action.change, heirs ?? {}, (before, moves) => setsSettled(before, moves, context.now));
+  const change = relinked(state, action.change, heirs ?? {}, (before, moves) => setsSettled(before, moves, context.now, context.answered));
   mustHold(applyChange(state, change), change);
   return { ...rest, change };
 }

@@ -1,9 +1,8 @@
 import { added, removed, updated, type RecordChange } from '../change/change';
 import { CommandError, found, short, type Command } from '../change/command';
 import type { Id } from '../model/ids';
-import { partsWithin, type PassageCondition } from '../model/passage-condition';
 import type { Query, Question, SeenAnswer } from '../model/query';
-import type { StudyState } from '../model/study-state';
+import { asksForQuery } from '../sets/asked-queries';
 import { quoted } from '../text/quoted';
 import { tidyLine } from '../text/normalise';
 
@@ -18,7 +17,7 @@ export function saveQuery(name: string, question: Question, replaces = false): C
         `There is a query ${quoted(short(wanted))} already, and it asks something else. Choose another name, or replace it.`,
       );
     if (known && JSON.stringify(known.question) === JSON.stringify(question)) return null;
-    if (known && asksFor(state, question.all, known.id))
+    if (known && asksForQuery(state.tables, question.all, known.id))
       throw new CommandError(`${quoted(short(wanted))} would ask for its own answer. Choose another name, or leave that part out.`);
     const query: Query = { id: context.newId(), name: wanted, question, createdAt: context.now };
     return {
@@ -52,14 +51,4 @@ export function seeAnswer(queryId: Id, answer: Omit<SeenAnswer, 'at'>): Command 
       sentence: `has seen all that the query ${short(query.name)} finds`,
     };
   };
-}
-
-/** Whether some conditions ask for a kept query, itself or through others. */
-function asksFor(state: StudyState, conditions: readonly PassageCondition[], queryId: Id, through: readonly Id[] = []): boolean {
-  return conditions.some((one) => {
-    if (!('queryId' in one)) return asksFor(state, partsWithin(one), queryId, through);
-    if (one.queryId === queryId) return true;
-    const kept = through.includes(one.queryId) ? undefined : state.tables.query[one.queryId];
-    return kept !== undefined && asksFor(state, kept.question.all, queryId, [...through, kept.id]);
-  });
 }

@@ -1,5 +1,8 @@
 import type { ConditionPart, MemberSet } from '../model/set';
 import type { Id } from '../model/ids';
+import type { StudyState } from '../model/study-state';
+import { asksForQuery, queriesIn } from '../sets/asked-queries';
+import { quoted } from '../text/quoted';
 import { tidyLine } from '../text/normalise';
 import { added, removed, updated } from '../change/change';
 import { CommandError, counted, found, short, type Command } from '../change/command';
@@ -11,7 +14,7 @@ export function addSet(
   memberIds: readonly Id[],
   condition: readonly ConditionPart[] | null = null,
 ): Command {
-  return (_state, context) => {
+  return (state, context) => {
     const name = tidyLine(rawName);
     if (!name) throw new CommandError('A set needs a name.');
     if (condition?.length === 0) throw new CommandError('A live set needs at least one condition.');
@@ -22,6 +25,7 @@ export function addSet(
       memberIds: condition ? [] : [...new Set(memberIds)],
       condition: condition && [...condition],
     };
+    mustNotAskForItself(state, set);
     return {
       change: [added('set', set)],
       sentence: `made the ${condition ? 'live set' : 'set'} ${short(name)}${condition ? '' : ` of ${counted(set.memberIds.length, of)}`}`,
@@ -63,8 +67,10 @@ export function changeCondition(setId: Id, condition: readonly ConditionPart[] |
     if (condition?.length === 0) throw new CommandError('A live set needs at least one condition.');
     if (!set.condition && !condition) return null;
     if (condition && JSON.stringify(condition) === JSON.stringify(set.condition)) return null;
+    const after = { ...set, condition: condition && [...condition], memberIds: condition ? [] : [...new Set(memberIds)] };
+    mustNotAskForItself(state, after);
     return {
-      change: [updated('set', set, { condition: condition && [...condition], memberIds: condition ? [] : [...new Set(memberIds)] })],
+      change: [updated('set', set, after)],
       sentence: condition ? `changed the condition of the set ${short(set.name)}` : `filled the set ${short(set.name)} by hand from now on`,
     };
   };
@@ -76,4 +82,14 @@ export function deleteSet(setId: Id): Command {
     const set = found(state.tables.set[setId], 'set');
     return { change: [removed('set', set)], sentence: `deleted the set ${short(set.name)}` };
   };
+}
+
+/** @throws CommandError where a query that a live set asks for depends, by whatever way, on what is in the set */
+function mustNotAskForItself({ tables }: StudyState, set: MemberSet): void {
+  const withIt = { ...tables, set: { ...tables.set, [set.id]: set } };
+  for (const id of queriesIn(set.condition)) {
+    const query = found(tables.query[id], 'query');
+    if (asksForQuery(withIt, query.question.all, id))
+      throw new CommandError(`The query ${quoted(short(query.name))} asks for sets itself, and this one would depend on its own answer.`);
+  }
 }

@@ -235,6 +235,15 @@ const ACTS: Acts = {
   'delete a proposition': ({ state }, [a]) => deleteProposition(one(state, 'proposition', a)),
   'delete a query': ({ state }, [a]) => deleteQuery(one(state, 'query', a)),
   'make a set': ({ state }, [a, b]) => addSet('document', `Set ${a}`, [one(state, 'document', a), one(state, 'document', b)]),
+  'make a live set of what a query finds': ({ state }, [a, b, c]) => {
+    const asks = { what: { queryId: one(state, 'query', b) }, comparison: 'is' as const, value: c % 3 > 0 };
+    const known = named(state, 'attribute', c).map((attributeId) => ({
+      what: { attributeId },
+      comparison: 'is known' as const,
+      value: '',
+    }));
+    return addSet('case', `Found ${a}`, [], [asks, ...known]);
+  },
   'make a live set': ({ state }, [a, b]) =>
     addSet('document', `Live ${a}`, [], [{ what: 'folder', comparison: 'is', value: one(state, 'folder', b) }]),
   'delete a set': ({ state }, [a]) => deleteSet(one(state, 'set', a)),

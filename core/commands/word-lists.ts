@@ -59,14 +59,12 @@ function renamed(state: StudyState, before: string, after: string): Change {
       const typed = now(kept.search.typed);
       return typed === kept.search.typed ? [] : [updated('search', kept, { search: { ...kept.search, typed } })];
     }),
-    ...Object.values(state.tables.pattern).flatMap((kept) => {
-      const { asked } = kept;
-      if (asked.pattern !== 'words' || !asked.table) return [];
-      const typed = asked.table.typed.map(now);
-      const isSame = typed.every((line, at) => line === asked.table!.typed[at]);
-      return isSame ? [] : [updated('pattern', kept, { asked: { ...asked, table: { ...asked.table, typed } } })];
-    }),
-    ...askingRewritten(state, (part) => ('hasWords' in part ? { hasWords: { ...part.hasWords, typed: now(part.hasWords.typed) } } : part)),
+    ...askingRewritten(
+      state,
+      (part) => ('hasWords' in part ? { hasWords: { ...part.hasWords, typed: now(part.hasWords.typed) } } : part),
+      (asked) =>
+        asked.pattern === 'words' && asked.table ? { ...asked, table: { ...asked.table, typed: asked.table.typed.map(now) } } : asked,
+    ),
   ];
 }
 

@@ -30,7 +30,10 @@ describe('what stands on something', () => {
       'The set “In the folder” asks for it: filled by hand from then on, with what is in it now.',
       'The kept scope “Some” speaks of it, and will say by name that it is gone.',
     ]);
-    expect(standingOn(bench.state, 'query', [idOf('query')])).toEqual(['The memo “Of everything” is linked to it, and stays.']);
+    expect(standingOn(bench.state, 'query', [idOf('query')])).toEqual([
+      'The memo “Of everything” is linked to it, and stays.',
+      'The set “Who is found” asks for it: filled by hand from then on, with what is in it now.',
+    ]);
   });
 
   it('counts what stands on passages of a document, and several things at once', () => {

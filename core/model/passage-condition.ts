@@ -75,6 +75,7 @@ export const CommentedSchema = z.strictObject({
 
 /** The passage holds words; what is typed holds within the passage, whatever the unit. */
 export const HasWordsSchema = z.strictObject({ hasWords: HeldWordsSchema });
+export type HasWords = z.infer<typeof HasWordsSchema>;
 
 /** The passage has a memo of its own, or none. */
 export const MemoedSchema = z.strictObject({ memo: z.boolean() });
@@ -127,7 +128,7 @@ export type PassageCondition =
   | SpokenBy
   | z.infer<typeof AnswersSchema>
   | z.infer<typeof CommentedSchema>
-  | z.infer<typeof HasWordsSchema>
+  | HasWords
   | z.infer<typeof MemoedSchema>
   | Fact
   | z.infer<typeof LiesInSchema>

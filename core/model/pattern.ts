@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { DaySchema, LineSchema, TimeSchema, CountSchema } from './fields';
 import { IdSchema } from './ids';
 import { NEARNESS_UNITS } from './passage-condition';
-import { pointsTo } from './pointing';
+import { marked, pointsTo } from './pointing';
 import { ScopeSchema } from './scope';
 
 /** What a number counts. Defined in `docs/calculations.md`. */
@@ -47,6 +47,18 @@ export const GroupsSchema = z.union([
   z.strictObject({ nested: z.array(NestedSchema).max(MOST_NESTED) }),
 ]);
 export type GroupsAsked = z.infer<typeof GroupsSchema>;
+
+/** What groups that are records are records of. */
+const GROUP_RECORDS: Readonly<Record<string, string>> = {
+  ...{ document: 'document', case: 'case', folder: 'folder', set: 'set', question: 'question', coder: 'coder' },
+};
+
+/** The key of one group of those beside it (`core/patterns/axis.ts`): the id of a record where groups are such. */
+const GroupKeySchema = marked(z.string().max(2_000), {
+  holds: 'id',
+  of: ({ groups, key }) => (key === '' ? null : (GROUP_RECORDS[(groups as { readonly by?: string }).by ?? ''] ?? null)),
+  whenGone: 'emptied',
+});
 
 /** How counts are shown: see `core/patterns/normalise.ts`. */
 export const SHOWN_AS = ['as they are', 'per row', 'per column', 'per case', 'per 1,000 words', 'presence', 'against expected'] as const;
@@ -153,7 +165,7 @@ export const WordsSchema = z.strictObject({
   left: z.array(LineSchema).max(5_000),
   minimum: CountSchema,
   /** What is typical of one group against all others, by its key; absent where words are counted in all of the scope. */
-  typical: z.strictObject({ groups: GroupsSchema, key: z.string().max(2_000) }).optional(),
+  typical: z.strictObject({ groups: GroupsSchema, key: GroupKeySchema }).optional(),
   /** Absent: as a list. */
   shown: z.enum(['list', 'cloud', 'table']).optional(),
   /** For a table: by which groups, and of what. Absent: the most frequent words in each document. */
@@ -198,6 +210,8 @@ export type AttributesAsked = z.infer<typeof AttributesSchema>;
 
 /** What is shown of a theme that one speaks of first and others after. */
 export const TAKEN_UP_SHOWN = ['who brings it up', 'who takes it on', 'from whom to whom'] as const;
+/** How times are shown: see `core/patterns/normalise.ts`. */
+export const TAKEN_UP_AS = ['as they are', 'per row', 'per case', 'per 1,000 words'] as const;
 export const TakingUpSchema = z.strictObject({
   pattern: z.literal('taking-up'),
   rows: RowsSchema,
@@ -206,6 +220,8 @@ export const TakingUpSchema = z.strictObject({
   /** Turns without it after which it is brought up anew; 0: never within a document. */
   apart: CountSchema.max(10_000),
   shown: z.enum(TAKEN_UP_SHOWN),
+  /** Absent: as they are. */
+  as: z.enum(TAKEN_UP_AS).optional(),
 });
 export type TakingUpAsked = z.infer<typeof TakingUpSchema>;
 

@@ -20,8 +20,9 @@ import { RECORDS, type RecordType } from './records';
  * 12: what was expected and not found; kept patterns of similarity and of attributes.
  * 13: kept patterns of who takes a theme up; how a pattern is shown; conditions that ask for the day of a document, for a folder
  *    alone, and whether something is in or of anything. What is new in patterns of before may be absent.
+ * 14: live sets that ask for what kept queries find; how counts of who takes a theme up are shown, which may be absent.
  */
-export const SCHEMA_VERSION = 13;
+export const SCHEMA_VERSION = 14;
 
 /** Records as they were stored, before they are known to fit the current schemas. */
 export type StoredRecords = Readonly<Record<string, readonly unknown[]>>;

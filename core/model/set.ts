@@ -8,9 +8,17 @@ import { marked, pointsTo } from './pointing';
 export const COMPARISONS = ['is', 'is not', 'is over', 'is under', 'holds', 'is known', 'is not known'] as const;
 export type Comparison = (typeof COMPARISONS)[number];
 
-/** One part of a condition: an attribute, or the kind or folder of a document. */
+/**
+ * One part of a condition: an attribute, the kind or folder of a document, or whether a kept query finds something in the
+ * document or of the case, which is held against `true` and `false`.
+ */
 export const ConditionPartSchema = z.strictObject({
-  what: z.union([z.strictObject({ attributeId: pointsTo('attribute', 'settled') }), z.literal('kind'), z.literal('folder')]),
+  what: z.union([
+    z.strictObject({ attributeId: pointsTo('attribute', 'settled') }),
+    z.strictObject({ queryId: pointsTo('query', 'settled') }),
+    z.literal('kind'),
+    z.literal('folder'),
+  ]),
   comparison: z.enum(COMPARISONS),
   /** Not looked at for `is known` and `is not known`; for a folder its id. */
   value: marked(AttributeValueSchema.clone(), {

@@ -21,6 +21,16 @@ export const entryFor = (id: Id, name: string): Entry => ({ key: id, path: [name
 /** The name of a row or column in one line. */
 export const nameOf = ({ path }: Entry): string => path.join(' · ');
 
+/** The keys of the values that the key of a group of nested attributes is made of, the outermost first; none where it is no such key. */
+export function stepsIn(key: string): readonly string[] {
+  try {
+    const steps: unknown = JSON.parse(key);
+    return Array.isArray(steps) ? steps.map(String) : [];
+  } catch {
+    return [];
+  }
+}
+
 /** The place of a key among entries: one more than the last for all of them, -1 for what is not there. */
 export const placeOf = (entries: readonly { readonly key: string }[], key: string | null): number =>
   key === null ? entries.length : entries.findIndex((one) => one.key === key);

@@ -1,9 +1,10 @@
 import type { Attribute } from '../model/case';
 import type { Id } from '../model/ids';
-import type { PassageCondition, PLACED } from '../model/passage-condition';
+import type { HasWords, PassageCondition, PLACED } from '../model/passage-condition';
 import type { GroupsAsked, Nested, RowsAsked } from '../model/pattern';
 import type { Question } from '../model/query';
 import type { StudyState } from '../model/study-state';
+import { stepsIn } from './axis';
 
 /**
  * A cell of a pattern as a question about passages, so that all can be done with what it counts. A passage of several
@@ -22,6 +23,30 @@ export function cellQuestion(
   const found = rowCondition(rows, row, coder);
   const group = column === null ? [] : groupConditions(tables.attribute, columns, column);
   return found && group && { all: [...found, ...group] };
+}
+
+/** How the words of a row of a table are looked for. @param forms forms of a word count as one */
+export const searchOf = (typed: string, forms: boolean): HasWords['hasWords'] => ({
+  typed,
+  match: forms ? 'all forms' : 'whole words',
+  ...{ capitals: false, accents: true, unit: 'words' },
+});
+
+/**
+ * A cell of a table of words as a question about passages: it names the cell, to mark what is not found there.
+ * @param column key of the group; null for all
+ * @returns null where no question asks for just that
+ */
+export function wordCellQuestion(
+  { tables }: Pick<StudyState, 'tables'>,
+  hasWords: HasWords['hasWords'],
+  groups: GroupsAsked,
+  column: string | null,
+): Question | null {
+  // words are nobody's codings
+  if ('by' in groups && groups.by === 'coder') return null;
+  const group = column === null ? [] : groupConditions(tables.attribute, groups, column);
+  return group && { all: [{ hasWords }, ...group] };
 }
 
 /** @param coder only codings of this one count; null for everybody's */
@@ -50,7 +75,7 @@ function rowCondition(rows: RowsAsked, row: string | null, coder: Id | null): Pa
 function groupConditions(attributes: Readonly<Record<Id, Attribute>>, columns: GroupsAsked, key: string): PassageCondition[] | null {
   if ('nested' in columns) {
     if (key === 'all') return [];
-    const steps = JSON.parse(key) as string[];
+    const steps = stepsIn(key);
     const levels = columns.nested.filter(({ attributeId }) => attributes[attributeId]);
     const each = levels.map((level, at) => stepConditions(attributes[level.attributeId]!, level, steps[at] ?? ''));
     return each.includes(null) ? null : each.flatMap((some) => some ?? []);

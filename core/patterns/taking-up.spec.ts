@@ -13,13 +13,13 @@ import { unitsOf } from '../text/units';
 import { Bench } from '../testing/make';
 import { someScope } from '../testing/some-conditions';
 import { studyToAsk } from '../testing/study-to-ask';
-import { TakingUpCounter } from './taking-up';
+import { TakingUpCounter, type CountedTaking } from './taking-up';
 
 describe('who takes a theme up', () => {
   const plain = { rows: { of: 'codes', codeIds: null, withUnder: false }, groups: { by: 'speaker' }, apart: 0 } as const;
   const textOf = (bench: Bench, id: Id) => bench.texts.get(id) ?? null;
 
-  function count(bench: Bench, state: StudyState, asked: Omit<TakingUpAsked, 'pattern' | 'shown'>, scope: Scope = EVERYTHING) {
+  function count(bench: Bench, state: StudyState, asked: CountedTaking, scope: Scope = EVERYTHING) {
     const study = new AskedStudy(
       state.tables,
       () => Object.values(state.passages),
@@ -67,6 +67,16 @@ describe('who takes a theme up', () => {
       expect(['=Ann', '=Bob', '=Eva'].map((who) => table.at('who brings it up', boat, who))).toEqual([1, 0, 0]);
       expect(['=Ann', '=Bob', '=Eva'].map((who) => table.at('who takes it on', boat, who))).toEqual([0, 1, 0]);
       expect(table.at('from whom to whom', '=Ann', '=Bob')).toBe(1);
+    });
+
+    it('says how much each group says, whether or not of it, so that times can be held against it', () => {
+      const { groups, sizes } = count(bench, bench.state, { ...plain, words: true });
+      expect(groups.map((one, at) => [one.path[0], sizes[at]!.words, sizes[at]!.documents])).toEqual([
+        ['Ann', 8, 1],
+        ['Bob', 5, 1],
+        ['Eva', 2, 1],
+      ]);
+      expect(sizes.at(-1)!.words).toBe(15);
     });
 
     it('begins another after so many turns without it', () => {

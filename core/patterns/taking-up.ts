@@ -2,6 +2,7 @@ import type { Document, Text } from '../model/document';
 import { hasText } from '../model/document';
 import type { PassageColumns } from '../model/passage-columns';
 import type { TakingUpAsked } from '../model/pattern';
+import { CaseFinder } from '../passages/code-use';
 import { placeOfRow } from '../passages/columns';
 import type { AskedStudy } from '../queries/asked-study';
 import { DocumentHere } from '../queries/document-here';
@@ -10,6 +11,7 @@ import type { Narrowing } from '../queries/narrowing';
 import { isWhole, placeOf, type Entry, type GroupAxis } from './axis';
 import { foundAxisOf, type FoundAxis } from './found-axis';
 import { groupAxisOf } from './group-axis';
+import { GroupSizes, type GroupSize } from './group-sizes';
 import { momentsOf, type Moment } from './moments';
 import { narrowed, shownGroups } from './table-cells';
 
@@ -24,7 +26,15 @@ export interface TakingUp {
   readonly taken: Float64Array;
   /** Group by group, with sums likewise: how often the second took on what the first had brought up, whatever it was. */
   readonly whom: Float64Array;
+  /** By group, and of all in scope at the end. */
+  readonly sizes: readonly GroupSize[];
 }
+
+/** What is counted: how it is shown makes no other count. */
+export type CountedTaking = Pick<TakingUpAsked, 'rows' | 'groups' | 'apart'> & {
+  /** Whether the words of groups must be known, whatever they are. */
+  readonly words?: boolean;
+};
 
 /** Places of what is asked for; one more than the last stands for all of them. */
 export interface TakingUpCell {
@@ -50,30 +60,39 @@ export class TakingUpCounter {
   private readonly found: FoundAxis;
   private readonly groups: GroupAxis;
   private readonly parts = new WeakMap<PassageColumns, Part | null>();
+  private readonly sizes: GroupSizes;
 
   /** @param documents those in scope */
   constructor(
-    private readonly asked: Omit<TakingUpAsked, 'pattern' | 'shown'>,
+    private readonly asked: CountedTaking,
     private readonly study: AskedStudy,
     private readonly narrowing: Narrowing,
     documents: readonly Document[],
   ) {
-    this.found = foundAxisOf(asked.rows, study);
-    this.groups = groupAxisOf(asked.groups, study, documents);
+    const { rows, groups } = asked;
+    this.found = foundAxisOf(rows, study);
+    this.groups = groupAxisOf(groups, study, documents);
+    this.sizes = new GroupSizes(this.groups, study, narrowing);
   }
 
   needsText(document: Document): boolean {
     return (
       hasText(document) &&
-      (this.asked.apart > 0 || this.found.needsText(document) || this.groups.needsSpoken(document) || this.narrowing.needsSpoken(document))
+      (this.asked.apart > 0 ||
+        this.asked.words ||
+        CaseFinder.needsText(document) ||
+        this.found.needsText(document) ||
+        this.groups.needsSpoken(document) ||
+        this.narrowing.needsSpoken(document))
     );
   }
 
-  knows(columns: PassageColumns | null): boolean {
-    return columns === null || this.parts.has(columns);
+  knows(columns: PassageColumns | null, document: Document): boolean {
+    return (columns === null || this.parts.has(columns)) && this.sizes.knows(document);
   }
 
   add(columns: PassageColumns | null, document: Document, text: Text | null): void {
+    this.sizes.add(document, text);
     if (columns && !this.parts.has(columns)) this.parts.set(columns, this.partOf(columns, document, text));
   }
 
@@ -100,7 +119,7 @@ export class TakingUpCounter {
           }
         }
       });
-    return this.withoutEmpty({ rows: this.found.entries, groups: this.groups.entries, brought, taken, whom });
+    return this.withoutEmpty({ rows: this.found.entries, groups: this.groups.entries, brought, taken, whom, sizes: this.sizes.result() });
   }
 
   /** What stands behind a number, of one document. */
@@ -159,7 +178,7 @@ export class TakingUpCounter {
 
   /** Without groups of what is in no other that neither bring up nor take on. */
   private withoutEmpty(table: TakingUp): TakingUp {
-    const { groups, brought, taken, whom, rows } = table;
+    const { groups, brought, taken, whom, rows, sizes } = table;
     const [width, last] = [groups.length + 1, rows.length * (groups.length + 1)];
     const kept = shownGroups(groups, (at) => brought[last + at]! + taken[last + at]! > 0);
     const [columns, lines] = [
@@ -172,6 +191,7 @@ export class TakingUpCounter {
       brought: narrowed(brought, width, lines, columns),
       taken: narrowed(taken, width, lines, columns),
       whom: narrowed(whom, width, columns, columns),
+      sizes: columns.map((at) => sizes[at]!),
     };
   }
 }

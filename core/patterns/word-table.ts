@@ -2,7 +2,6 @@ import type { Document, Text } from '../model/document';
 import { hasText } from '../model/document';
 import type { WordTableAsked } from '../model/pattern';
 import type { StudyState } from '../model/study-state';
-import type { WordSearch } from '../model/word-search';
 import type { AskedStudy } from '../queries/asked-study';
 import type { Narrowing } from '../queries/narrowing';
 import { quoted } from '../text/quoted';
@@ -11,6 +10,7 @@ import { WordFinder, type WordHit } from '../words/find-words';
 import type { IndexedWords } from '../words/vocabulary';
 import { entryFor, isWhole, placeOf, type Entry, type GroupAxis } from './axis';
 import { GroupSizes, type GroupSize } from './group-sizes';
+import { searchOf } from './cell-question';
 import { narrowed, shownGroups } from './table-cells';
 
 /** Words that are looked for, as a row. */
@@ -64,15 +64,11 @@ export class WordTableCounter {
     private readonly words: IndexedWords,
     forms: boolean,
   ) {
-    const search: Omit<WordSearch, 'typed'> = {
-      match: forms ? 'all forms' : 'whole words',
-      ...{ capitals: false, accents: true, unit: 'words' },
-    };
     const lists = listsByName(Object.values(study.tables.wordList));
     this.rows = rows.flatMap((row) => {
       const { entry, typed } = row;
       try {
-        return [{ row, finder: new WordFinder({ ...search, typed }, words.vocabulary, study.language, lists) }];
+        return [{ row, finder: new WordFinder(searchOf(typed, forms), words.vocabulary, study.language, lists) }];
       } catch (error) {
         if (!(error instanceof ExpressionError)) throw error;
         this.troubles.push(`${quoted(entry.path.join(' '))}: ${error.message}`);

@@ -1,6 +1,7 @@
 import { codesOfSet } from '../codebook/conditions';
 import { withDescendants } from '../codebook/tree';
 import { idsWithMemo } from '../memos/references';
+import { NOTHING_ANSWERED, type Answered } from '../model/answered';
 import type { Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
@@ -25,6 +26,7 @@ export class AskedStudy {
    * @param language BCP 47 tag, for sentences
    * @param now milliseconds since 1970, for conditions that count back from today
    * @param words looks for words; null where nothing asks for any, as in scopes
+   * @param answered what kept queries find that live sets ask for
    */
   constructor(
     readonly tables: Tables,
@@ -32,6 +34,7 @@ export class AskedStudy {
     readonly language: string,
     private readonly now: () => number,
     private readonly words: SearchedWords | null = null,
+    readonly answered: Answered = NOTHING_ANSWERED,
   ) {}
 
   /** What looks for words in texts of the study; null where what was typed cannot be read. */

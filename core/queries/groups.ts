@@ -2,6 +2,7 @@ import type { AttributeValue } from '../model/case';
 import type { Id } from '../model/ids';
 import type { PassageCondition } from '../model/passage-condition';
 import type { StudyState } from '../model/study-state';
+import type { SetsIn } from '../sets/asked-queries';
 import { documentsOfSet, membersOf } from '../sets/members';
 import { naturalOrder } from '../text/natural-order';
 import type { Document } from '../model/document';
@@ -19,6 +20,9 @@ export interface Group {
   readonly size: { readonly of: 'case' | '1,000 words'; readonly count: number } | null;
 }
 
+/** What groups are found in. */
+type GroupsIn = Pick<StudyState, 'tables'> & Pick<SetsIn, 'answered'>;
+
 /** Groups that can be looked at beside each other. */
 export const MOST_GROUPS = 4;
 
@@ -26,7 +30,7 @@ export const MOST_GROUPS = 4;
  * The largest groups of the material in scope, the values of an attribute in its own order.
  * @param documentIds the documents in scope
  */
-export function groupsBy(grouping: Grouping, state: Pick<StudyState, 'tables'>, documentIds: ReadonlySet<Id>): Group[] {
+export function groupsBy(grouping: Grouping, state: GroupsIn, documentIds: ReadonlySet<Id>): Group[] {
   const { tables } = state;
   const documents = Object.values(tables.document).filter((document) => documentIds.has(document.id));
   if ('by' in grouping) {
@@ -84,7 +88,7 @@ function largest<T, V>(all: readonly T[], valueOf: (one: T) => V | undefined): [
 }
 
 /** The sets with the most in scope, in their natural order. */
-function setGroups(state: Pick<StudyState, 'tables'>, documents: readonly Document[]): Group[] {
+function setGroups(state: GroupsIn, documents: readonly Document[]): Group[] {
   const sets = Object.values(state.tables.set).map((set) => {
     const inSet = documentsOfSet(state, set);
     return { set, documents: documents.filter((document) => inSet.has(document.id)) };

@@ -58,6 +58,9 @@ export class Requests {
   private readonly running = new Map<number, Running>();
   private readonly newest = new Map<string, Running>();
 
+  /** @param ready what has to be done before the work of any request; null where nothing has */
+  constructor(private readonly ready: () => Promise<void> | null = () => null) {}
+
   /**
    * Does the work of a request.
    * @param kind a newer request of the same kind ends it; null where several of a kind are wanted, each until whoever asked ends it
@@ -76,6 +79,11 @@ export class Requests {
     }
     this.running.set(id, running);
     try {
+      const waiting = this.ready();
+      if (waiting) {
+        await waiting;
+        running.check();
+      }
       const done = await work(running);
       running.check();
       return done;

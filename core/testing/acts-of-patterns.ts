@@ -61,6 +61,18 @@ export const ACTS_OF_PATTERNS: Acts = {
       { parts: [{ dated: { from: '2025-01-01' } }, { placed: 'of a case' }] },
       true,
     ),
+  'keep what is typical of a group': ({ state }, [a, b, c]) => {
+    const by = (['document', 'case', 'folder', 'set', 'question', 'coder'] as const)[c % 6]!;
+    return keepPattern(
+      `Typical ${a}`,
+      {
+        ...{ pattern: 'words', run: 1, forms: true, withoutStopWords: true, kept: [], left: [], minimum: 2 },
+        typical: { groups: { by }, key: named(state, by, b)[0] ?? '' },
+      },
+      { parts: [] },
+      true,
+    );
+  },
   'keep a flow': ({ state }, [a, b, c]) =>
     keepPattern(
       `Flow ${a}`,

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { added } from '../change/change';
 import { addDocuments, belongTo } from '../commands/documents';
-import { changeMembers } from '../commands/sets';
+import { addSet, changeMembers } from '../commands/sets';
 import { codePlace } from '../commands/passages';
 import { addMemo, linkMemo } from '../commands/memos';
 import { ownDocuments, ownStretch } from '../commands/cases';
@@ -133,6 +133,8 @@ export async function benchWithEverything(): Promise<Bench> {
       scope,
     ),
   );
+  const asks = { what: { queryId: Object.keys(bench.state.tables.query)[0]! }, comparison: 'is' as const, value: true };
+  bench.do(addSet('case', 'Who is found', [], [asks]));
   const absent = { all: [carries(codes[0]!), { ofCases: [caseId] }] };
   bench.do(noteAbsence({ question: absent, scope, title: 'Not found: Speed · Ellen', note: 'She would have spoken of it.' }));
   bench.do(belongTo([first.id], tape.id));

@@ -15,6 +15,7 @@ import { emptyState, type StudyState } from '../model/study-state';
 import { composeText } from '../text/draft-text';
 import { plainParagraph } from '../formats/plain-text/read-plain-text';
 import { labelsOf } from '../text/speakers';
+import { answeredNow } from './answered-now';
 
 /** A small study to try commands on, with everything in reach by short names. */
 export class Bench {
@@ -42,7 +43,16 @@ export class Bench {
   }
 
   context(coderId = this.coderId): CommandContext {
-    return { coderId, now: (this.clock += 1_000), newId: this.newId };
+    const { state, texts } = this;
+    return {
+      coderId,
+      now: (this.clock += 1_000),
+      newId: this.newId,
+      // worked out by the few commands that have to know it
+      get answered() {
+        return answeredNow(state, texts);
+      },
+    };
   }
 
   /** Runs a command and keeps its result. */

@@ -7,7 +7,6 @@ import { absencesIn } from '@core/patterns/absence';
 import { cellQuestion } from '@core/patterns/cell-question';
 import type { CrossTable } from '@core/patterns/cross-table';
 import { expectedWords, FEW_CASES, largestShown, shownCell, shownNumber } from '@core/patterns/normalise';
-import { counted } from '@core/text/counted';
 import { selectCodes, selectData, selectScope, selectStudy } from '../../state/study.selectors';
 import { GroupBars, type BarAt } from '../../ui/charts/group-bars';
 import { choicesOf, SentencePart, type Choice } from '../../ui/sentence/sentence-part';
@@ -25,6 +24,7 @@ import { RowsPart } from './rows-part';
 import { shadeOf } from './shades';
 import { shownAs } from './shown-as';
 import { workedOut } from './worked-out';
+import { sizeWords } from './size-words';
 import { headOf, type TableHead } from './table-head';
 import type { Sheet, TableOut } from './take-out';
 
@@ -153,7 +153,7 @@ export class CrossTableView {
     return this.lines().columns.map(({ entry, at }) => ({
       key: entry?.key ?? 'all',
       name: entry ? nameOf(entry) : 'all',
-      note: table ? this.sizeWords(table, at) : '',
+      note: table ? sizeWords(table.sizes[at]!, this.caseWord()) : '',
     }));
   });
   /** What is marked as expected and not found, by the keys of its cell. */
@@ -321,16 +321,5 @@ export class CrossTableView {
     return this.asked().counting === 'seconds' && ['as they are', 'per case', 'per 1,000 words'].includes(this.asked().as)
       ? value / 1_000
       : value;
-  }
-
-  private sizeWords(table: CrossTable, at: number): string {
-    const { documents, cases, words } = table.sizes[at]!;
-    return [
-      counted(documents, 'document'),
-      cases > 0 ? counted(cases, this.caseWord()) : '',
-      words === null || words === 0 ? '' : counted(words, 'word'),
-    ]
-      .filter(Boolean)
-      .join(', ');
   }
 }

@@ -42,6 +42,17 @@ describe('who takes a theme up, on the screen', () => {
     expect(view.find('[data-behind]').textContent).toBe('taken on by anybody 2 times: 2 passages');
   });
 
+  it('shows times by how much a group says, or as shares, with what was counted beside them', async () => {
+    expect(view.all('.head button').map((one) => one.title)).toContain('Ann: 1 document, 6 words');
+    await here.choose('as they are', 'per 1,000 words');
+    // once in the six words of hers, and in the thirteen of all
+    expect(numbers('Boat')).toEqual(['166.7', '–', '–', '76.9']);
+    expect(cell('Boat', 'Ann').getAttribute('aria-label')).toContain('1 time');
+    await here.ask({ apart: 2, as: 'per row' });
+    expect(numbers('Boat')).toEqual(['50.0', '50.0', '–', '100.0']);
+    expect(view.find('.said').textContent).toContain('a share of its row');
+  });
+
   it('shows from whom to whom, and closes what other rows had opened', async () => {
     await view.click(cell('Boat', 'Ann'));
     await until(() => view.all('fl-evidence article').length === 1);

@@ -1,12 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { CellKeys } from '@core/analysis/table-requests';
-import { TAKEN_UP_SHOWN, type TakingUpAsked } from '@core/model/pattern';
+import { TAKEN_UP_AS, TAKEN_UP_SHOWN, type TakingUpAsked } from '@core/model/pattern';
+import { nameOf, type Entry } from '@core/patterns/axis';
+import { shownCell, shownNumber, type ShownCell, type ShownTable } from '@core/patterns/normalise';
 import type { TakingUp } from '@core/patterns/taking-up';
 import { counted } from '@core/text/counted';
-import { selectCodes } from '../../state/study.selectors';
+import { selectCodes, selectStudy } from '../../state/study.selectors';
 import { NumberPart } from '../../ui/sentence/number-part';
-import { choicesOf, SentencePart } from '../../ui/sentence/sentence-part';
+import { choicesOf, SentencePart, type Choice } from '../../ui/sentence/sentence-part';
 import { AnalysisService } from '../../workers/analysis-service';
 import type { Behind } from './evidence-side';
 import { tableDrawing } from './drawing/table-drawing';
@@ -17,11 +19,20 @@ import { PatternPlace } from './pattern-place';
 import { RowsPart } from './rows-part';
 import { shadeOf } from './shades';
 import { ALL_KEY, cellAt, keyOfHead, SortedLines } from './sorted-lines';
+import { sizeWords } from './size-words';
 import { headOf, type TableHead } from './table-head';
 import type { Sheet, TableOut } from './take-out';
 import { workedOut } from './worked-out';
 
 const ALL: TableHead = { key: ALL_KEY, name: 'all' };
+
+/** How one line says how times are shown. */
+const SAID: Readonly<Record<(typeof TAKEN_UP_AS)[number], string>> = {
+  'as they are': 'who speaks much has more of them.',
+  'per row': 'each is a share of its row, in percent.',
+  'per case': 'each is divided by all of its group, whether or not they speak of it.',
+  'per 1,000 words': 'each is divided by the words of its group, coded or not.',
+};
 
 /** Who brings a theme up, who takes it on, and from whom: by speaker, or by any other group. */
 @Component({
@@ -38,8 +49,19 @@ export class TakingUpView {
   private readonly codes = this.store.selectSignal(selectCodes);
   protected readonly asked = this.draft.of('taking-up');
   protected readonly ways = choicesOf(TAKEN_UP_SHOWN);
+  private readonly study = this.store.selectSignal(selectStudy);
+  private readonly caseWord = computed(() => this.study()?.caseWord ?? 'case');
+  private readonly as = computed(() => this.asked().as ?? 'as they are');
+  protected readonly measures = computed((): Choice<(typeof TAKEN_UP_AS)[number]>[] =>
+    TAKEN_UP_AS.map((as) => ({ value: as, name: as === 'per case' ? `per ${this.caseWord()}` : as })),
+  );
+  protected readonly asWords = computed(() => this.measures().find((one) => one.value === this.as())!.name);
   /** What is counted: which of the numbers is shown makes no other count. */
-  private readonly counting = computed((): TakingUpAsked => ({ ...this.asked(), shown: 'who brings it up' }));
+  private readonly counting = computed((): TakingUpAsked => ({
+    ...this.asked(),
+    shown: 'who brings it up',
+    as: this.as() === 'per 1,000 words' ? this.as() : 'as they are',
+  }));
   protected readonly work = workedOut(this.counting, (data, asked, at) => this.analysis.takingUp(data, asked, at));
   private readonly openKeys = this.draft.opened<CellKeys>('taking-up');
   private readonly evidence = workedOut(
@@ -58,30 +80,54 @@ export class TakingUpView {
         ? 'Whoever speaks of it first in a document brings it up; everybody else who does takes it on, once.'
         : `Whoever speaks of it after ${counted(this.asked().apart, 'turn')} without it brings it up; everybody else who goes on takes it on, once.`,
       this.asked().shown === 'from whom to whom' ? 'In rows stands who brought it up, in columns who took it on.' : '',
-      'Counts times, not passages; who speaks much has more of them.',
+      `Counts times, not passages; ${SAID[this.as()]}`,
     ]
       .filter(Boolean)
       .join(' '),
   );
   private readonly heads = computed(() => {
     const work = this.work.shown();
-    const groups = (work?.groups ?? []).map((entry) => headOf(entry, {}));
+    const groups = (work?.groups ?? []).map((entry, at) => ({
+      ...headOf(entry, {}),
+      note: sizeWords(work!.sizes[at]!, this.caseWord()),
+    }));
     const rows = this.asked().shown === 'from whom to whom' ? groups : (work?.rows ?? []).map((entry) => headOf(entry, this.codes()));
     return { rows, columns: groups };
   });
-  private readonly valueAt = computed(() => {
-    const [work, { shown }] = [this.work.shown(), this.asked()];
-    return (row: number, column: number): number => (work ? (tableOf(work, shown)[row * (work.groups.length + 1) + column] ?? 0) : 0);
+  /** A number of the table as it is shown, and as it was counted. */
+  private readonly shownAt = computed(() => {
+    const [work, { shown }, as] = [this.work.shown(), this.asked(), this.as()];
+    const table = work && shownTable(work, shown);
+    return (row: number, column: number): ShownCell => (table ? shownCell(table, row, column, as) : { count: 0, value: null });
   });
-  protected readonly lines = new SortedLines(this.heads, this.valueAt);
+  protected readonly lines = new SortedLines(
+    this.heads,
+    computed(() => {
+      const shownAt = this.shownAt();
+      return (row: number, column: number) => shownAt(row, column).value ?? -1;
+    }),
+  );
   protected readonly rowHeads = computed(() => [...this.lines.rows().map((at) => this.heads().rows[at]!), ALL]);
-  protected readonly columnHeads = computed(() => [...this.lines.columns().map((at) => this.heads().columns[at]!), ALL]);
+  protected readonly columnHeads = computed(() => {
+    const of = this.work.shown()?.sizes.at(-1);
+    return [
+      ...this.lines.columns().map((at) => this.heads().columns[at]!),
+      { ...ALL, ...(of && { note: sizeWords(of, this.caseWord()) }) },
+    ];
+  });
   protected readonly cellOf = computed(() => {
-    const [rows, columns, valueAt, largest] = [this.lines.rows(), this.lines.columns(), this.valueAt(), this.lines.largest()];
+    const [rows, columns, shownAt, largest] = [this.lines.rows(), this.lines.columns(), this.shownAt(), this.lines.largest()];
+    const plain = this.as() === 'as they are';
     return (row: number, column: number): TableCell => {
-      const value = valueAt(rows[row] ?? rows.length, columns[column] ?? columns.length);
+      const { count, value } = shownAt(rows[row] ?? rows.length, columns[column] ?? columns.length);
       const apart = row === rows.length || column === columns.length;
-      return { words: value.toLocaleString(), shade: apart ? null : shadeOf(value, largest), empty: value === 0, ...(apart && { apart }) };
+      return {
+        words: value === null ? '·' : shownNumber(value, undefined, !plain),
+        shade: apart ? null : shadeOf(value, largest),
+        empty: count === 0,
+        ...(!plain && { note: counted(count, 'time') }),
+        ...(apart && { apart }),
+      };
     };
   });
   protected readonly openAt = computed((): CellAt | null => {
@@ -114,9 +160,10 @@ export class TakingUpView {
     return {
       name: 'Taking up',
       sheets: () => {
-        const sheets = TAKEN_UP_SHOWN.map((shown) => this.sheetOf(work, shown));
-        const first = TAKEN_UP_SHOWN.indexOf(this.asked().shown);
-        return [sheets[first]!, ...sheets.filter((_, at) => at !== first)];
+        const { shown } = this.asked();
+        const shownAs = this.as() === 'as they are' ? [] : [this.sheetOf(work, shown, this.as())];
+        const others = TAKEN_UP_SHOWN.filter((one) => one !== shown);
+        return [...shownAs, ...[shown, ...others].map((one) => this.sheetOf(work, one, 'as they are')), groupSheet(work)];
       },
       said: this.said(),
       drawing: tableDrawing(this.rowHeads(), this.columnHeads(), this.cellOf()),
@@ -138,19 +185,32 @@ export class TakingUpView {
     this.openKeys.set(null);
   }
 
-  private sheetOf(work: TakingUp, shown: TakingUpAsked['shown']): Sheet {
-    const [groups, table, width] = [work.groups, tableOf(work, shown), work.groups.length + 1];
-    const names = (heads: readonly TableHead[]): string[] => [...heads.map((one) => one.name), 'all'];
-    const rows = shown === 'from whom to whom' ? groups : work.rows;
+  private sheetOf(work: TakingUp, shown: TakingUpAsked['shown'], as: (typeof TAKEN_UP_AS)[number]): Sheet {
+    const table = shownTable(work, shown);
+    const names = (entries: readonly Entry[]): string[] => [...entries.map(nameOf), 'all'];
+    const columns = names(table.columns);
     return {
-      name: shown.replace(/^./, (first) => first.toUpperCase()),
+      name: `${shown.replace(/^./, (first) => first.toUpperCase())}${as === 'as they are' ? '' : ` ${as}`}`,
       rows: [
-        ['', ...names(groups.map((one) => headOf(one, {})))],
-        ...names(rows.map((one) => headOf(one, {}))).map((name, row) => [name, ...table.slice(row * width, (row + 1) * width)]),
+        ['', ...columns],
+        ...names(table.rows).map((name, row) => [name, ...columns.map((_, column) => shownCell(table, row, column, as).value ?? '')]),
       ],
     };
   }
 }
 
-const tableOf = (work: TakingUp, shown: TakingUpAsked['shown']): Float64Array =>
-  ({ 'who brings it up': work.brought, 'who takes it on': work.taken, 'from whom to whom': work.whom })[shown];
+/** One of the three tables, to be shown in a measure. */
+const shownTable = ({ rows, groups, brought, taken, whom, sizes }: TakingUp, shown: TakingUpAsked['shown']): ShownTable => ({
+  rows: shown === 'from whom to whom' ? groups : rows,
+  columns: groups,
+  counts: { 'who brings it up': brought, 'who takes it on': taken, 'from whom to whom': whom }[shown],
+  sizes,
+});
+
+const groupSheet = ({ groups, sizes }: TakingUp): Sheet => ({
+  name: 'Groups',
+  rows: [
+    ['group', 'documents', 'cases', 'words'],
+    ...sizes.map(({ documents, cases, words }, at) => [groups[at] ? nameOf(groups[at]) : 'all', documents, cases, words ?? '']),
+  ],
+});

@@ -1,9 +1,11 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { afterNextRender, ChangeDetectionStrategy, Component, computed, inject, input, output, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
+import type { Question } from '@core/model/query';
 import type { FoundHit } from '@core/words/found-hit';
 import { selectDocuments } from '../../state/study.selectors';
 import { Ways } from '../../state/ways';
+import { AbsenceNote } from './absence-note';
 import { ReadBehind } from './read-behind';
 import { SearchFor } from './search-for';
 import { SideHead } from './side-head';
@@ -12,6 +14,10 @@ import { SideHead } from './side-head';
 export interface WordsBehind {
   readonly title: string;
   readonly where: string;
+  /** Where it was looked, in words. */
+  readonly place: string;
+  /** What the cell asks; null where no question asks for just that. */
+  readonly question: Question | null;
   readonly hits: readonly FoundHit[];
   /** As they are typed where words are looked for. */
   readonly typed: string;
@@ -21,7 +27,7 @@ export interface WordsBehind {
 /** The places behind a number of words, in their context, each leading to where it stands. */
 @Component({
   selector: 'fl-word-hits-side',
-  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, SideHead],
+  imports: [AbsenceNote, CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, SideHead],
   template: `
     <fl-side-head [title]="behind().title" [where]="behind().where" (closed)="closed.emit()">
       <button class="act" (click)="search.go(behind().typed, behind().forms)">Look for it in Queries</button>
@@ -42,7 +48,7 @@ export interface WordsBehind {
         </div>
       </cdk-virtual-scroll-viewport>
     } @else {
-      <p class="second nothing">These words stand nowhere here.</p>
+      <fl-absence-note [question]="behind().question" [title]="behind().title + ' · ' + behind().place" />
     }
   `,
   styleUrls: ['./evidence-side.scss', '../../ui/evidence/in-context.scss'],
@@ -76,9 +82,6 @@ export interface WordsBehind {
       font: 400 14px / 1.5 var(--face-read);
       -webkit-box-orient: vertical;
       -webkit-line-clamp: 2;
-    }
-    .nothing {
-      padding: 14px 18px;
     }
   `,
   host: { role: 'complementary', 'aria-label': 'Evidence', '(keydown.escape)': 'closed.emit()' },

@@ -61,6 +61,21 @@ describe('words by groups on the screen', () => {
     expect(went).toHaveBeenCalled();
   });
 
+  it('marks a number of nothing as expected and not found, by words, way of looking and group', async () => {
+    await here.ask({ table: { typed: ['night'], wordListIds: [listId], groups: { by: 'document' }, as: 'as they are' } });
+    await view.click(cell('night', 'Two'));
+    await until(() => view.all('fl-absence-note').length === 1);
+    view.answers.text = 'They sail at night.';
+    await view.click(view.button('Mark as expected…'));
+    await until(() => cell('night', 'Two').textContent!.trim() === '∅');
+    expect(cell('night', 'One').textContent!.trim()).toBe('1');
+    expect(view.find('fl-absence-note').textContent).toContain('They sail at night.');
+    expect(view.find('.said').textContent).toContain('∅: expected, not found');
+    // counted by forms, something else was looked for
+    await here.ask({ forms: true });
+    expect(cell('night', 'Two').textContent!.trim()).toBe('–');
+  });
+
   it('shows words as a cloud, and goes back to the list that is not said to be one', async () => {
     await here.choose('in a table by groups', 'as a cloud');
     const [first] = view.all('fl-word-cloud .word');

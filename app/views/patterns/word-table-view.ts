@@ -1,13 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { GroupsAsked, WordsAsked, WordTableAsked } from '@core/model/pattern';
+import type { Question } from '@core/model/query';
+import { absencesIn } from '@core/patterns/absence';
 import { nameOf } from '@core/patterns/axis';
+import { searchOf, wordCellQuestion } from '@core/patterns/cell-question';
 import { shownNumber } from '@core/patterns/normalise';
-import type { WordRow, WordTable } from '@core/patterns/word-table';
+import type { WordRow } from '@core/patterns/word-table';
 import { counted } from '@core/text/counted';
 import { naturalOrder } from '@core/text/natural-order';
 import { listsByName, readExpression } from '@core/words/expression';
-import { selectData, selectStudy } from '../../state/study.selectors';
+import { selectData, selectScope, selectStudy } from '../../state/study.selectors';
 import { Ask } from '../../ui/dialogs/ask';
 import { ChosenOf } from '../../ui/sentence/chosen-of';
 import { choicesOf, SentencePart } from '../../ui/sentence/sentence-part';
@@ -19,6 +22,7 @@ import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
 import { shadeOf } from './shades';
 import { ALL_KEY, cellAt, keyOfHead, SortedLines } from './sorted-lines';
+import { sizeWords } from './size-words';
 import { headOf, type TableHead } from './table-head';
 import type { TableOut } from './take-out';
 import { FORMS_COUNT, WORD_FORMS, wordFormOf, wordsShownAs } from './word-forms';
@@ -44,6 +48,7 @@ export class WordTableView {
   private readonly ask = inject(Ask);
   private readonly study = this.store.selectSignal(selectStudy);
   private readonly data = this.store.selectSignal(selectData);
+  private readonly scope = this.store.selectSignal(selectScope);
   protected readonly asked = this.draft.of('words');
   protected readonly table = computed(() => this.asked().table ?? NO_TABLE);
   protected readonly forms = WORD_FORMS;
@@ -70,6 +75,7 @@ export class WordTableView {
       ({ name }) => name,
     ),
   );
+  private readonly absences = computed(() => Object.keys(this.data()?.tables.absence ?? {}).length > 0);
   protected readonly rowWords = computed(() => {
     const { typed, wordListIds } = this.table();
     if (typed.length > 0) return counted(typed.length, 'word or phrase', 'words or phrases');
@@ -78,7 +84,7 @@ export class WordTableView {
   protected readonly said = computed(() => {
     const troubles = this.work.shown()?.troubles ?? [];
     return [
-      'Counts places in the texts, coded or not; a dash: not found.',
+      `Counts places in the texts, coded or not; a dash: not found${this.absences() ? '; ∅: expected, not found' : ''}.`,
       this.table().as === 'per 1,000 words' ? 'Each is divided by the words of its group.' : '',
       this.asked().forms ? 'Forms are one by their Snowball stem.' : '',
       troubles.length > 0 ? `Not looked for: ${troubles.slice(0, 3).join(' ')}${troubles.length > 3 ? ' …' : ''}` : '',
@@ -90,7 +96,7 @@ export class WordTableView {
     const work = this.work.shown();
     return {
       rows: (work?.rows ?? []).map(({ entry }) => headOf(entry, {})),
-      columns: (work?.columns ?? []).map((entry, at) => ({ ...headOf(entry, {}), note: sizeWords(work!, at) })),
+      columns: (work?.columns ?? []).map((entry, at) => ({ ...headOf(entry, {}), note: sizeWords(work!.sizes[at]!, null) })),
     };
   });
   private readonly valueAt = computed(() => {
@@ -113,24 +119,38 @@ export class WordTableView {
   protected readonly rowHeads = computed((): TableHead[] => this.lines.rows().map((at) => this.heads().rows[at]!));
   protected readonly columnHeads = computed((): TableHead[] => {
     const work = this.work.shown();
-    const all = { key: ALL_KEY, name: 'all', note: work ? sizeWords(work, work.columns.length) : '' };
+    const all = { key: ALL_KEY, name: 'all', note: work ? sizeWords(work.sizes[work.columns.length]!, null) : '' };
     return [...this.lines.columns().map((at) => this.heads().columns[at]!), all];
   });
   protected readonly cellOf = computed(() => {
     const [work, rows, columns] = [this.work.shown(), this.lines.rows(), this.lines.columns()];
-    const [valueAt, largest, { as }] = [this.valueAt(), this.lines.largest(), this.table()];
+    const [valueAt, largest, { as }, isAbsent] = [this.valueAt(), this.lines.largest(), this.table(), this.isAbsent()];
     return (row: number, column: number): TableCell => {
       const [r, c] = [rows[row]!, columns[column] ?? columns.length];
       const [value, count] = [valueAt(r, c), work?.counts[r * (columns.length + 1) + c] ?? 0];
       const apart = column === columns.length;
+      const absent = count === 0 && !apart && work !== null && isAbsent(work.rows[r]!, work.columns[c]!.key);
       return {
         words: value === null ? '·' : shownNumber(value, undefined, as !== 'as they are'),
         shade: apart ? null : shadeOf(value, largest),
         empty: count === 0,
         ...(as !== 'as they are' && { note: counted(count, 'place') }),
         ...(apart && { apart }),
+        ...(absent && { absent }),
       };
     };
+  });
+  /** What a cell asks, by which it is marked where nothing is found. */
+  private readonly questionOf = computed(() => {
+    const [data, { groups }, { forms }] = [this.data(), this.table(), this.asked()];
+    return (row: WordRow, column: string | null): Question | null =>
+      data && wordCellQuestion(data, searchOf(row.typed, forms), groups, column);
+  });
+  /** What is marked as expected and not found. */
+  private readonly isAbsent = computed(() => {
+    const [data, questionOf] = [this.data(), this.questionOf()];
+    const absent = absencesIn(Object.values(data?.tables.absence ?? {}), this.scope());
+    return (row: WordRow, column: string): boolean => absent(questionOf(row, column)) !== null;
   });
   protected readonly openAt = computed((): CellAt | null => {
     const open = this.openCell();
@@ -141,9 +161,12 @@ export class WordTableView {
     if (!this.openCell() || !found || !work) return null;
     const { row, column } = found.open;
     const group = column === null ? null : work.columns.find((one) => one.key === column);
+    const place = column === null ? 'anywhere in scope' : `in ${group ? nameOf(group) : 'what is gone'}`;
     return {
       title: nameOf(row.entry),
-      where: `${column === null ? 'anywhere in scope' : `in ${group ? nameOf(group) : 'what is gone'}`} · ${counted(found.hits.length, 'place')}`,
+      where: `${place} · ${counted(found.hits.length, 'place')}`,
+      place,
+      question: this.questionOf()(row, column),
       hits: found.hits,
       typed: row.typed,
       forms: this.asked().forms,
@@ -240,9 +263,4 @@ export class WordTableView {
   protected close(): void {
     this.openCell.set(null);
   }
-}
-
-function sizeWords({ sizes }: WordTable, at: number): string {
-  const { documents, words } = sizes[at]!;
-  return [counted(documents, 'document'), words === null ? '' : counted(words, 'word')].filter(Boolean).join(', ');
 }

@@ -5,7 +5,14 @@ import type { PassageCondition } from '@core/model/passage-condition';
 import { chosenPart } from '@core/queries/open-parts';
 import { groupsBy, type Grouping } from '@core/queries/groups';
 import { sinceSeen } from '@core/queries/seen';
-import { selectData, selectQueries, selectScope, selectScopedDocuments, selectSortedDocuments } from '../../state/study.selectors';
+import {
+  selectData,
+  selectQueries,
+  selectScope,
+  selectScopedDocuments,
+  selectSetsIn,
+  selectSortedDocuments,
+} from '../../state/study.selectors';
 import { AnalysisService } from '../../workers/analysis-service';
 import { QueryDraft } from '../../state/query-draft';
 
@@ -16,6 +23,7 @@ export class Asking {
   private readonly analysis = inject(AnalysisService);
   private readonly draft = inject(QueryDraft);
   private readonly data = this.store.selectSignal(selectData);
+  private readonly sets = this.store.selectSignal(selectSetsIn);
   private readonly scope = this.store.selectSignal(selectScope);
   private readonly documents = this.store.selectSignal(selectSortedDocuments);
   private readonly scopedDocuments = this.store.selectSignal(selectScopedDocuments);
@@ -57,8 +65,8 @@ export class Asking {
   /** What the answer is set side by side by; null for one list. */
   readonly grouping = signal<Grouping | null>(null);
   private readonly groups = computed(() => {
-    const [grouping, data] = [this.grouping(), this.data()];
-    return grouping && data ? groupsBy(grouping, data, new Set(this.scopedDocuments().map((document) => document.id))) : [];
+    const [grouping, sets] = [this.grouping(), this.sets()];
+    return grouping && sets ? groupsBy(grouping, sets, new Set(this.scopedDocuments().map((document) => document.id))) : [];
   });
   private readonly compared = resource({
     params: () => {

@@ -1,8 +1,10 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { deleteQuery, saveQuery, seeAnswer } from '@core/commands/queries';
+import { addSet } from '@core/commands/sets';
 import { randomId, type Id } from '@core/model/ids';
 import type { Question } from '@core/model/query';
+import type { MemberSet } from '@core/model/set';
 import { queryAsJson, QueryFormatError, queryFromJson, type PastedQuery } from '@core/queries/exchange';
 import { seenOf } from '@core/queries/seen';
 import { questionWords } from '@core/queries/words';
@@ -53,6 +55,22 @@ export class KeptQueries {
   see(): void {
     const [kept, shown] = [this.asking.kept(), this.asking.shown()];
     if (kept && shown) this.session.run(seeAnswer(kept.id, seenOf(shown.hits.map((hit) => hit.passageId))));
+  }
+
+  /** Makes a live set of the documents, or of the cases, in or of which the query finds something; one that is not kept is kept first. */
+  async makeLiveSet(of: MemberSet['of']): Promise<void> {
+    if (!this.asking.kept()) await this.keep();
+    const kept = this.asking.kept();
+    if (!kept) return;
+    const name = await this.ask.keep(
+      `Make a live set of ${of === 'case' ? this.here.caseWord() : of}s`,
+      'Name of the set',
+      kept.name,
+      'Make the set',
+      (typed) => this.session.attempt(addSet(of, typed, [], [{ what: { queryId: kept.id }, comparison: 'is', value: true }])).refused,
+    );
+    if (name !== null)
+      this.notices.say(`The set ${quoted(name)} fills itself with what the query finds. It is with the sets of the material.`);
   }
 
   async copy(): Promise<void> {

@@ -11,7 +11,7 @@ import type { Id } from '@core/model/ids';
 import { unpackPassages } from '@core/passages/columns';
 import type { PassageCondition } from '@core/model/passage-condition';
 import { Bench } from '@core/testing/make';
-import { selectCodes, selectData, selectQueries } from '../../state/study.selectors';
+import { selectCodes, selectData, selectQueries, selectSets } from '../../state/study.selectors';
 import { ScopeActions } from '../../state/study.actions';
 import { TextCache } from '../../state/text-cache';
 import { analysisHere } from '../../testing/analysis-here';
@@ -261,6 +261,20 @@ describe('asking for passages', () => {
     await queries.settle();
     expect(queries.answers.asked).toEqual(['Delete the query “Worries”?']);
     expect(kept().map((one) => one.id)).toEqual([query!.id]);
+  });
+
+  it('fills a live set of the documents in which it finds something; one that is not kept is kept first', async () => {
+    await choose('Worry');
+    queries.answers.text = 'Worries';
+    await queries.click(queries.button('More'));
+    await overlay('Make a live set of its documents');
+    expect(queries.answers.asked).toEqual(['Keep the query', 'Make a live set of documents']);
+    const [set] = Object.values(TestBed.inject(Store).selectSignal(selectSets)());
+    expect([set!.name, set!.of, set!.condition]).toEqual([
+      'Worries',
+      'document',
+      [{ what: { queryId: kept()[0]!.id }, comparison: 'is', value: true }],
+    ]);
   });
 
   it('is kept under a name, asked again, and tells what is new since its answer was seen', async () => {

@@ -74,6 +74,7 @@ export class Passages {
   private readonly queryTable = this.store.selectSignal(selectQueries);
   protected readonly asking = inject(Asking);
   protected readonly keptQueries = inject(KeptQueries);
+  protected readonly caseWord = inject(AskedHere).caseWord;
   protected readonly work = inject(AnswerWork);
   protected readonly answerActs = inject(AnswerActs);
   protected readonly chosen = signal<ReadonlySet<Id>>(new Set());

@@ -284,6 +284,16 @@ describe('the study file', () => {
     expect(checkStudy(state, texts)).toEqual([]);
   });
 
+  it('of version 13 opens as it was, its live sets asking for attributes, kinds and folders alone', async () => {
+    const { state, texts } = await studyFileOf(13);
+    const asked = Object.values(state.tables.set).flatMap((set) => set.condition ?? []);
+    expect(asked.length).toBeGreaterThan(0);
+    expect(asked.some(({ what }) => typeof what === 'object' && 'queryId' in what)).toBeFalse();
+    const [taking] = Object.values(state.tables.pattern).flatMap(({ asked: one }) => (one.pattern === 'taking-up' ? [one] : []));
+    expect('as' in taking!).toBeFalse();
+    expect(checkStudy(state, texts)).toEqual([]);
+  });
+
   it('of version 6 opens as it was, every document a text that belongs to nothing', async () => {
     const { state, journal, texts, media } = await studyFileOf(6);
     expect(checkStudy(state, texts)).toEqual([]);

@@ -1,9 +1,19 @@
+import { TestBed } from '@angular/core/testing';
+import { Store } from '@ngrx/store';
 import { addAttribute, attributesOf, setValues } from '@core/commands/attributes';
 import { addCase } from '@core/commands/cases';
+import { codePlace } from '@core/commands/passages';
+import { deleteQuery, saveQuery } from '@core/commands/queries';
 import { addSet } from '@core/commands/sets';
+import type { Document } from '@core/model/document';
 import type { Id } from '@core/model/ids';
+import type { PassageCondition } from '@core/model/passage-condition';
 import { Bench } from '@core/testing/make';
+import { ScopeChoice } from '../../../state/scope-choice';
+import { selectQueries, selectScopedDocuments, selectSets } from '../../../state/study.selectors';
+import { analysisHere } from '../../../testing/analysis-here';
 import { drawn, type Drawn } from '../../../testing/component-with-study';
+import { until } from '../../../testing/until';
 import { SetList } from './set-list';
 
 describe('sets of documents and cases', () => {
@@ -105,5 +115,109 @@ describe('sets of documents and cases', () => {
     list.session.undo();
     await list.settle();
     expect(list.all('.members button').length).toBe(0);
+  });
+});
+
+describe('live sets of what a kept query finds', () => {
+  let list: Drawn<SetList>;
+  let worry: Id;
+  let documents: Document[];
+  const members = () => list.texts('.members li').join(', ');
+  const makeOf = async (query: Id) => {
+    await list.click(list.button('Live set of documents'));
+    await list.type('.condition select', query, 'change');
+    await list.type('form .field input', 'Worried');
+    list.find('form').dispatchEvent(new Event('submit', { cancelable: true }));
+    await list.settle();
+  };
+  const keep = (): Id => {
+    const carries: PassageCondition = {
+      carries: 'any',
+      codes: { codeIds: [worry], setIds: [], withUnder: false },
+      reach: 'passage',
+    };
+    list.session.run(saveQuery('Worries', { all: [carries] }));
+    return Object.keys(TestBed.inject(Store).selectSignal(selectQueries)())[0]!;
+  };
+  const code = (at: number) =>
+    list.session.run(codePlace({ documentId: documents[at]!.id, place: { start: 0, end: 5 }, codeIds: [worry] }));
+
+  beforeEach(async () => {
+    const bench = new Bench();
+    worry = bench.addCode('Worry');
+    documents = ['One', 'Two', 'Three'].map((title) => bench.addDocument(title, ['We waited at the pier.']));
+    bench.code(documents[0]!, 0, 9, worry);
+    list = await drawn(SetList, bench, {}, [analysisHere]);
+    // keeps known what live sets hold, as it does wherever there is a scope
+    TestBed.inject(ScopeChoice);
+  });
+
+  it('are made by naming the query, say what they ask for, and follow every coding', async () => {
+    await makeOf(keep());
+    expect(list.host.textContent).toContain('Fills itself: “Worries” finds something.');
+    await until(
+      () => members() === 'One',
+      () => list.settle(),
+    );
+    code(2);
+    await until(
+      () => members() === 'One, Three',
+      () => list.settle(),
+    );
+    await list.click(list.button('Change the condition'));
+    expect([...list.find('.condition').querySelectorAll('select')].map((one) => one.selectedOptions[0]!.textContent.trim())).toEqual([
+      '“Worries”',
+      'finds something',
+    ]);
+    await list.type(list.all('.condition select')[1]!, 'finds nothing', 'change');
+    list.find('form').dispatchEvent(new Event('submit', { cancelable: true }));
+    await list.settle();
+    await until(
+      () => members() === 'Two',
+      () => list.settle(),
+    );
+  });
+
+  it('are filled by hand when the query is deleted, with what is in them then', async () => {
+    const query = keep();
+    await makeOf(query);
+    await until(
+      () => members() === 'One',
+      () => list.settle(),
+    );
+    code(1);
+    // what was not worked out of the study of now is not put down as if it were
+    list.session.run(deleteQuery(query));
+    expect(list.session.refused.at(-1)).toContain('“Worried” is still being worked out');
+    await until(
+      () => members() === 'One, Two',
+      () => list.settle(),
+    );
+    list.session.run(deleteQuery(query));
+    await list.settle();
+    expect(list.all('.members button').length).toBe(2);
+    list.session.undo();
+    await list.settle();
+    await until(
+      () => members() === 'One, Two' && list.all('.members button').length === 0,
+      () => list.settle(),
+    );
+  });
+
+  it('narrow the scope to what they hold', async () => {
+    await makeOf(keep());
+    await until(
+      () => members() === 'One',
+      () => list.settle(),
+    );
+    const [setId] = Object.keys(TestBed.inject(Store).selectSignal(selectSets)());
+    await TestBed.inject(ScopeChoice).choose({ parts: [{ liesIn: { documentIds: [], folderIds: [], setIds: [setId!] } }] });
+    const scoped = TestBed.inject(Store).selectSignal(selectScopedDocuments);
+    expect(scoped().map((document) => document.title)).toEqual(['One']);
+    code(1);
+    await until(
+      () => scoped().length === 2,
+      () => list.settle(),
+    );
   });
 });
