@@ -18,6 +18,7 @@ export default defineConfig({
   use: {
     baseURL: `http://localhost:${PORT}`,
     viewport: { width: 1280, height: 800 },
+    contextOptions: { reducedMotion: 'reduce' },
     permissions: ['clipboard-read', 'clipboard-write'],
     // recorded at the second try only: recording every step makes the tests a good deal slower
     trace: 'on-first-retry',

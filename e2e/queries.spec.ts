@@ -35,6 +35,13 @@ async function add(what: string): Promise<void> {
   await entry(what);
 }
 
+/** Waits until the answer is to the question as it stands: the last of its parts leaves what is found. */
+const answered = () =>
+  expect(async () => {
+    const counts = await filum.page.locator('fl-condition-list .count').allTextContents();
+    expect(Number(counts.at(-1)!.replaceAll(',', ''))).toBe(await count());
+  }).toPass({ timeout: 20_000 });
+
 const summary = () => filum.page.locator('[data-summary]');
 const count = async () => Number((await summary().textContent())!.replaceAll(',', '').match(/\d+/)![0]);
 
@@ -46,9 +53,12 @@ test('any finds more than all, and none takes away; each part says what it leave
   await add('carry codes');
   await tick('Relief');
   await turn('any of', 'none of');
+  // of the first part, alone and left, and of the second, which is of all passages without the code
+  const counts = page.locator('fl-condition-list .count');
+  await expect(counts.nth(2)).toHaveText(/^1,\d{3}$/);
   await expect.poll(count).toBeLessThan(any);
   const left = await count();
-  await expect(page.locator('fl-condition-list .count')).toHaveText([String(any), String(any), /^[\d,]+$/, String(left)]);
+  await expect(counts).toHaveText([String(any), String(any), /^[\d,]+$/, String(left)]);
   await filum.accessible();
   await page.getByRole('button', { name: 'Take away part 2' }).click();
   await turn('in one list', 'side by side by home');
@@ -86,14 +96,19 @@ test('says what emptied an answer, and one step brings something back', async ({
 });
 
 test('by keys alone: what lies near what women say, who speaks, and the scope, which is one click from off', async ({ page }) => {
+  const field = chooser().locator('input').first();
   await page.getByRole('button', { name: 'Choose codes' }).press('Enter');
+  await expect(field).toBeFocused();
   await page.keyboard.type('worry');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
+  await expect(page.locator('.sentence .code')).toContainText('Worry');
+  await answered();
   const worry = await count();
   await page.getByRole('button', { name: 'and', exact: true }).press('Enter');
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
+  await expect(field).toBeFocused();
   await page.keyboard.type('getting help');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
