@@ -1,5 +1,8 @@
+import type { Text } from '../core/model/document';
 import type { Id } from '../core/model/ids';
 import type { StudyState } from '../core/model/study-state';
+import { caseFinderOf } from '../core/passages/code-use';
+import { placeOfRow } from '../core/passages/columns';
 
 /** Puts the passages and codings of a study into a database, with an index for each way they are looked for. @param ids codes, by the numbers they get */
 export function fillPassages(
@@ -29,5 +32,37 @@ export function fillPassages(
   database.run('create index by_place on passage (document, start, end)');
   database.run('create index by_passage on coding (passage, code)');
   database.run('create index by_code on coding (code, passage)');
+  database.run('analyze');
+}
+
+/** Puts whose each passage is beside {@link fillPassages}, and what is known of each case. @param attributeIds as columns `a0`, `a1`… */
+export function fillCases(
+  database: Parameters<typeof fillPassages>[0],
+  state: StudyState,
+  texts: ReadonlyMap<Id, Text>,
+  attributeIds: readonly Id[],
+): void {
+  const names = attributeIds.map((_, at) => `a${at}`);
+  database.run('create table owner (passage integer, owner integer)');
+  database.run(`create table known (owner integer primary key, ${names.join(', ')})`);
+  const cases = Object.values(state.tables.case);
+  const numbers = new Map(cases.map(({ id }, at) => [id, at]));
+  const finder = caseFinderOf(state.tables.case);
+  const known = database.prepare(`insert into known values (${['?', ...names.map(() => '?')].join(', ')})`);
+  const owner = database.prepare('insert into owner values (?, ?)');
+  database.run('begin');
+  cases.forEach((one, at) => known.run([at, ...attributeIds.map((id) => String(one.values[id] ?? '?'))]));
+  let passage = 0;
+  for (const columns of Object.values(state.passages)) {
+    const document = state.tables.document[columns.documentId]!;
+    for (let row = 0; row < columns.starts.length; row++, passage++)
+      for (const id of finder.of(document, texts.get(document.id) ?? null, placeOfRow(columns, row)))
+        owner.run([passage, numbers.get(id)!]);
+  }
+  database.run('commit');
+  known.free();
+  owner.free();
+  database.run('create index by_owned on owner (passage, owner)');
+  database.run('create index by_owner on owner (owner, passage)');
   database.run('analyze');
 }

@@ -32,6 +32,8 @@ export interface CodeUse {
 /** What has to be known of a document to say who speaks in it. */
 export type SpokenDocument = Pick<Document, 'id' | 'speakers' | 'ground' | 'characters'>;
 
+const NONE: readonly never[] = [];
+
 /** Which cases a passage belongs to: the speaker's, those that own the stretch, else those that own the document. */
 export class CaseFinder {
   private readonly wholes = new Map<Id, Id[]>();
@@ -62,10 +64,23 @@ export class CaseFinder {
 
   /** @param text only looked at where {@link needsText} says so; without it the document's cases are given */
   of(document: SpokenDocument, text: Spoken | null, passage: Stretch): readonly Id[] {
-    const own = (this.parts.get(document.id) ?? []).filter((part) => part.start < passage.end && passage.start < part.end);
+    const parts = this.parts.get(document.id) ?? NONE;
     const speaker = speakerAt(document, text, passage.start);
-    const spoken = speaker?.caseId ? [speaker.caseId] : speaker?.interviewer ? [] : (this.wholes.get(document.id) ?? []);
+    const spoken = speaker?.caseId ? [speaker.caseId] : speaker?.interviewer ? NONE : this.owning(document.id);
+    if (parts.length === 0) return spoken;
+    const own = parts.filter((part) => part.start < passage.end && passage.start < part.end);
     return own.length === 0 ? spoken : [...new Set([...own.map((part) => part.caseId), ...spoken])];
+  }
+
+  /** The cases that own all of a document. */
+  private owning(documentId: Id): readonly Id[] {
+    return this.wholes.get(documentId) ?? NONE;
+  }
+
+  /** The cases that all of a document belongs to, wherever one looks; null where that depends on the place. @param text as for {@link of} */
+  ofAll(document: SpokenDocument, text: Spoken | null): readonly Id[] | null {
+    const depends = this.parts.has(document.id) || (text !== null && CaseFinder.needsText(document));
+    return depends ? null : this.owning(document.id);
   }
 }
 

@@ -46,8 +46,8 @@ export function wordsIn(text: Text, stretches: readonly Stretch[]): number {
   let count = 0;
   let from = 0;
   for (const { start, end } of stretches) {
-    const first = firstAfter(ends, start, from, ends.length);
-    const last = firstAfter(starts, end - 1, first, starts.length);
+    const first = firstAfterNear(ends, start, from);
+    const last = firstAfterNear(starts, end - 1, first);
     count += last - first;
     from = last;
   }
@@ -91,4 +91,14 @@ function firstAfter(column: Uint32Array, limit: number, low: number, high: numbe
     else low = middle + 1;
   }
   return low;
+}
+
+/** As {@link firstAfter}, of all rows from one on, where what is looked for is mostly not far from it. */
+function firstAfterNear(column: Uint32Array, limit: number, from: number): number {
+  let [low, step] = [from, 1];
+  while (low + step < column.length && column[low + step]! <= limit) {
+    low += step;
+    step *= 2;
+  }
+  return firstAfter(column, limit, low, Math.min(column.length, low + step + 1));
 }

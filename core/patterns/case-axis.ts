@@ -1,5 +1,6 @@
 import type { Document } from '../model/document';
 import type { Id } from '../model/ids';
+import type { Place } from '../model/stretch';
 import { CaseFinder } from '../passages/code-use';
 import type { AskedStudy } from '../queries/asked-study';
 import type { Entry, GroupAxis, GroupsOfPlace } from './axis';
@@ -22,20 +23,29 @@ export function ofCases(
   return {
     entries,
     needsSpoken: (document) => CaseFinder.needsText(document),
-    of: ({ document, spoken }): GroupsOfPlace => {
+    of: ({ document, spoken }): readonly number[] | GroupsOfPlace => {
       const noneHere = typeof none === 'function' ? none(document) : none;
+      const all = finder.ofAll(document, spoken);
+      // of several, each is in groups of its own
+      if (all && all.length < 2) return all.length === 0 ? noneHere : [...new Set(groupsOf(document, all[0]!))];
       /** By the ids of the cases: those of one document's places are the same again and again. */
       const known = new Map<string, readonly number[]>();
+      const ofOne = new Map<Id, readonly number[]>();
+      const groupsOfCase = (id: Id): readonly number[] => {
+        let groups = ofOne.get(id);
+        if (!groups) ofOne.set(id, (groups = groupsOf(document, id)));
+        return groups;
+      };
       return {
-        at: (place) => {
+        at: (place: Place) => {
           const ids = finder.of(document, spoken, place);
           if (ids.length === 0) return noneHere;
-          const key = ids.join();
+          const key = ids.length === 1 ? ids[0]! : ids.join();
           let groups = known.get(key);
-          if (!groups) known.set(key, (groups = [...new Set(ids.flatMap((id) => groupsOf(document, id)))]));
+          if (!groups) known.set(key, (groups = [...new Set(ids.flatMap(groupsOfCase))]));
           return groups;
         },
-        atAs: (_, caseId) => groupsOf(document, caseId),
+        atAs: (_: Place, caseId: Id) => groupsOfCase(caseId),
       };
     },
   };

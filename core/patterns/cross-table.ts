@@ -239,7 +239,7 @@ export class CrossCounter {
     const several = codedBySeveral(columns);
     const counted = countQuickly(this.scratch, {
       ...{ columns, lines, entries: this.found.entries.length, width: this.width, counting },
-      groupsOf: whole ? null : (row) => [...(groups as GroupsOfPlace).at(placeOfRow(columns, row)), any],
+      groupsOf: whole ? null : withAny(columns, groups as GroupsOfPlace, any),
       joined: counting === 'passages' && coders === 'together' && several,
     });
     return { ...counted, severalCoders: several, ...(whole && { groups: whole }) };
@@ -356,4 +356,15 @@ export class CrossCounter {
       severalCoders,
     };
   }
+}
+
+/** The groups of passages, with all in scope among them, by the groups themselves: those of one document's places are the same again and again. */
+function withAny(columns: PassageColumns, groups: GroupsOfPlace, any: number): (row: number) => readonly number[] {
+  const known = new Map<readonly number[], readonly number[]>();
+  return (row) => {
+    const own = groups.at(placeOfRow(columns, row));
+    let all = known.get(own);
+    if (!all) known.set(own, (all = [...own, any]));
+    return all;
+  };
 }

@@ -71,21 +71,35 @@ export class GroupSizes {
       if (caseId !== undefined) some.add(caseId);
     };
     const pieces = this.narrowing.piecesIn(document, text);
-    const stretchesOf = new Map<number, Stretch[]>();
+    // pieces of the same cases are in the very same groups, again and again in a talk
+    const alike = new Map<readonly number[], Map<string, Stretch[]>>();
     for (const piece of pieces) {
       const ids = this.study.finder.of(document, text, piece);
       const at = isWhole(groups) ? groups : groups.at(piece);
-      for (const group of [...at, this.any]) {
-        meet(group);
-        const some = stretchesOf.get(group);
-        if (some) some.push(piece);
-        else stretchesOf.set(group, [piece]);
+      const key = ids.length === 1 ? ids[0]! : ids.join();
+      let byCases = alike.get(at);
+      if (!byCases) alike.set(at, (byCases = new Map()));
+      const known = byCases.get(key);
+      if (known) {
+        known.push(piece);
+        continue;
       }
+      byCases.set(key, [piece]);
+      for (const group of [...at, this.any]) meet(group);
       for (const id of ids) {
         meet(this.any, id);
         for (const group of isWhole(groups) ? groups : groups.atAs(piece, id)) meet(group, id);
       }
     }
+    const stretchesOf = new Map<number, Stretch[]>([[this.any, [...pieces]]]);
+    for (const [at, byCases] of alike)
+      for (const group of at) {
+        const some = stretchesOf.get(group);
+        const own = [...byCases.values()].flat();
+        if (some) some.push(...own);
+        else stretchesOf.set(group, own);
+      }
+    for (const [group, some] of stretchesOf) if (group !== this.any) some.sort((one, other) => one.start - other.start);
     return { cases, words: this.wordsOf(document, text, stretchesOf) };
   }
 

@@ -9,7 +9,7 @@ export interface CountedCells {
 
 /** Sums by cell that are put down again for the next document: as many as a table has cells, few of them touched. */
 export class Scratch {
-  private readonly sums: Float64Array;
+  private sums = new Float64Array(0);
   private touched = new Uint32Array(1_024);
   private count = 0;
   /** The row in which an entry was met last, of all rows walked over so far: nothing has to be put down for the next document. */
@@ -17,21 +17,24 @@ export class Scratch {
   private rowsBefore = 1;
   private rowsAfter = 1;
 
-  constructor(cells: number) {
-    this.sums = new Float64Array(cells);
-  }
+  /** @param cells that can be added to, however seldom: room for them is made when one further than before is */
+  constructor(private readonly cells: number) {}
 
   add(cell: number, amount = 1): void {
+    if (cell >= this.sums.length) this.widen(cell);
     const { sums } = this;
     if (sums[cell] === 0) {
-      if (this.count === this.touched.length) {
-        const wider = new Uint32Array(this.count * 2);
-        wider.set(this.touched);
-        this.touched = wider;
-      }
+      if (this.count === this.touched.length) this.touched = withRoom(this.touched, this.count * 2);
       this.touched[this.count++] = cell;
     }
     sums[cell]! += amount;
+  }
+
+  /** All of a table, or a line of it where documents add to no more. */
+  private widen(cell: number): void {
+    const wider = new Float64Array(Math.min(this.cells, cell < 4_096 ? 4_096 : this.cells));
+    wider.set(this.sums);
+    this.sums = wider;
   }
 
   /** Begins a walk over the rows of a document. @param entries that can be met */
@@ -52,7 +55,29 @@ export class Scratch {
 
   /** Whether anything was added to a cell. */
   has(cell: number): boolean {
-    return this.sums[cell] !== 0;
+    return cell < this.sums.length && this.sums[cell] !== 0;
+  }
+
+  /** Adds one for each row in which an entry is met: what {@link isNew} and {@link add} do, for every coding of a document. */
+  addRows(entryOf: Int32Array, codingRow: Uint32Array, codingCode: Uint32Array, any: number): void {
+    if (any >= this.sums.length) this.widen(any);
+    const { lastRow, rowsBefore, sums } = this;
+    let { count, touched } = this;
+    if (touched.length < count + any + 1) touched = this.touched = withRoom(touched, count + any + 1);
+    for (let at = 0; at < codingRow.length; at++) {
+      const entry = entryOf[codingCode[at]!]!;
+      if (entry < 0) continue;
+      const here = rowsBefore + codingRow[at]!;
+      if (lastRow[entry] !== here) {
+        lastRow[entry] = here;
+        if (sums[entry]!++ === 0) touched[count++] = entry;
+      }
+      if (lastRow[any] !== here) {
+        lastRow[any] = here;
+        if (sums[any]!++ === 0) touched[count++] = any;
+      }
+    }
+    this.count = count;
   }
 
   /** What was added, and an empty one for the next. */
@@ -67,6 +92,12 @@ export class Scratch {
     this.count = 0;
     return { cells, amounts };
   }
+}
+
+function withRoom(some: Uint32Array<ArrayBuffer>, length: number): Uint32Array<ArrayBuffer> {
+  const wider = new Uint32Array(length);
+  wider.set(some);
+  return wider;
 }
 
 /** What of a document is counted where codings alone say what is found. */
@@ -90,10 +121,16 @@ export interface QuickCount {
  */
 export function countQuickly(scratch: Scratch, { columns, lines, entries, groupsOf, width, counting, joined }: QuickCount): CountedCells {
   const { codingRow, codingCode, starts } = columns;
+  const toJoin = joined ? entriesToJoin(columns, lines, entries) : null;
+  const single = singlesOf(lines);
+  scratch.begin(entries + 1, starts.length);
+  // the table that is asked for most, of codes by themselves in whole documents
+  if (groupsOf === null && toJoin === null && counting === 'passages' && !single.includes(SEVERAL)) {
+    scratch.addRows(single, codingRow, codingCode, entries);
+    return scratch.take();
+  }
   const byRow = new Array<readonly number[] | undefined>(groupsOf ? starts.length : 0);
   const groupsAt = (row: number): readonly number[] => (byRow[row] ??= groupsOf!(row));
-  const toJoin = joined ? entriesToJoin(columns, lines, entries) : null;
-  scratch.begin(entries + 1, starts.length);
   const meet = (entry: number, row: number): void => {
     if (toJoin !== null && toJoin[entry] === JOIN) return;
     if (!scratch.isNew(entry, row) && counting === 'passages') return;
@@ -106,7 +143,6 @@ export function countQuickly(scratch: Scratch, { columns, lines, entries, groups
       if (counting !== 'documents' || !scratch.has(cell)) scratch.add(cell);
     }
   };
-  const single = singlesOf(lines);
   for (let at = 0; at < codingRow.length; at++) {
     const code = codingCode[at]!;
     const entry = single[code]!;

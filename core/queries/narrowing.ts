@@ -18,6 +18,15 @@ export const partsAsked = (scope: Scope): readonly ScopePart[] => scope.parts.fi
 /** A place of a document at which its speaker, its answer or its case can be another than before: rows of columns that hold nothing. */
 type Places = TextColumns;
 
+/** What of a document is in a scope, by the places at which that can become another. */
+interface Within {
+  readonly spoken: Spoken | null;
+  readonly places: Places;
+  readonly rows: Rows;
+  /** Those that are in it, once they were asked for. */
+  pieces?: readonly Stretch[];
+}
+
 /**
  * A scope made ready to be asked of one document after another. A document is in the scope if any place in it is; of its
  * passages those are left that meet every part themselves, by the same rules as a question about passages. What was
@@ -30,7 +39,7 @@ export class Narrowing {
   private readonly looking: Omit<Looking, 'rows'>;
   private readonly left = new WeakMap<PassageColumns, { document: Document; spoken: Spoken | null; left: PassageColumns | null }>();
   private readonly coded = new WeakMap<PassageColumns, PassageColumns | null>();
-  private readonly within = new WeakMap<Document, { spoken: Spoken | null; places: Places; rows: Rows }>();
+  private readonly within = new WeakMap<Document, Within>();
 
   constructor(
     readonly scope: Scope,
@@ -105,16 +114,19 @@ export class Narrowing {
   }
 
   /** The pieces of a document that are in the scope: within each, who speaks, whose it is and what is answered stay the same. */
-  piecesIn(document: Document, spoken: Spoken | null): Stretch[] {
-    const { places, rows } = this.placesIn(document, spoken);
-    return Array.from(rows.keys()).flatMap((row) => (rows[row] ? [{ start: places.starts[row]!, end: places.ends[row]! }] : []));
+  piecesIn(document: Document, spoken: Spoken | null): readonly Stretch[] {
+    const here = this.placesIn(document, spoken);
+    const { places, rows } = here;
+    return (here.pieces ??= Array.from(rows.keys()).flatMap((row) =>
+      rows[row] ? [{ start: places.starts[row]!, end: places.ends[row]! }] : [],
+    ));
   }
 
-  private placesIn(document: Document, spoken: Spoken | null): { places: Places; rows: Rows } {
+  private placesIn(document: Document, spoken: Spoken | null): Within {
     const known = this.within.get(document);
     if (known && known.spoken === spoken) return known;
     const places = placesAt(document.id, piecesOf(document, spoken, this.study.finder.partsIn(document.id)));
-    const found = { spoken, places, rows: this.met(places, document, spoken) };
+    const found: Within = { spoken, places, rows: this.met(places, document, spoken) };
     this.within.set(document, found);
     return found;
   }

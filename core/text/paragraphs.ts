@@ -16,8 +16,11 @@ export function paragraphAt(paragraphs: readonly Paragraph[], position: number):
 export type Spoken = Pick<Text, 'paragraphs'>;
 
 /** Who speaks at a position; undefined where nobody does, or where there is no text. */
-export const speakerAt = (document: Pick<Document, 'speakers'>, text: Spoken | null, position: number): Speaker | undefined =>
-  document.speakers[text?.paragraphs[paragraphAt(text.paragraphs, position)]?.speaker ?? -1];
+export function speakerAt(document: Pick<Document, 'speakers'>, text: Spoken | null, position: number): Speaker | undefined {
+  if (!text) return undefined;
+  const number = text.paragraphs[paragraphAt(text.paragraphs, position)]?.speaker ?? -1;
+  return number < 0 ? undefined : document.speakers[number];
+}
 
 /**
  * Numbers the turns of a text: consecutive paragraphs of one speaker are one turn, paragraphs of

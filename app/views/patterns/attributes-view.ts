@@ -14,6 +14,7 @@ import { NumberTable, type CellAt, type TableCell } from './number-table';
 import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
 import { shadeOf } from './shades';
+import { ALL_KEY } from './sorted-lines';
 import { headOf, type TableHead } from './table-head';
 import type { Sheet, TableOut } from './take-out';
 import { workedOut } from './worked-out';
@@ -124,11 +125,11 @@ export class AttributesView {
   });
   protected readonly rowHeads = computed((): TableHead[] => [
     ...(this.counts()?.rows ?? []).map((entry) => headOf(entry, {})),
-    { key: 'all', name: 'all' },
+    { key: ALL_KEY, name: 'all' },
   ]);
   protected readonly columnHeads = computed((): TableHead[] => [
     ...(this.counts()?.columns ?? []).map((entry) => headOf(entry, {})),
-    { key: 'all', name: 'all' },
+    { key: ALL_KEY, name: 'all' },
   ]);
   protected readonly cellOf = computed(() => {
     const [counts, { as }] = [this.counts(), this.asked()];

@@ -85,6 +85,15 @@ describe('a cross-table on the screen', () => {
     ]);
   });
 
+  it('keeps one column of everything apart from the one of all', async () => {
+    await here.ask({ columns: { by: 'everything' }, empty: 'without empty' });
+    expect(columns()).toEqual(['all', 'all']);
+    const [first, last] = view.all('.head button') as [HTMLElement, HTMLElement];
+    await view.click(first);
+    const sortedBy = () => [first, last].map((one) => one.closest('[aria-sort]')?.getAttribute('aria-sort') ?? 'none');
+    expect(sortedBy()).toEqual(['descending', 'none']);
+  });
+
   it('opens a cell, and says of an empty one that it was looked for', async () => {
     await view.click(cell('Waiting', 'One')!);
     await until(() => view.all('fl-evidence article').length === 2);

@@ -25,6 +25,7 @@ import { shadeOf } from './shades';
 import { shownAs } from './shown-as';
 import { workedOut } from './worked-out';
 import { sizeWords } from './size-words';
+import { ALL_KEY } from './sorted-lines';
 import { headOf, type TableHead } from './table-head';
 import type { Sheet, TableOut } from './take-out';
 
@@ -124,7 +125,7 @@ export class CrossTableView {
     const { row, column } = this.sorted();
     const sortBy = (some: PlacedLine[], value: (at: number) => number | null): PlacedLine[] =>
       some.sort((a, b) => (value(b.at) ?? -Infinity) - (value(a.at) ?? -Infinity));
-    const keyOf = (head: string): string | null => (head === 'all' ? null : head);
+    const keyOf = (head: string): string | null => (head === ALL_KEY ? null : head);
     if (column !== undefined) {
       const at = placeOf(table.columns, keyOf(column));
       if (at >= 0) sortBy(rows, (one) => this.cell(table, one, at).value ?? countAt(one, at));
@@ -146,12 +147,12 @@ export class CrossTableView {
   protected readonly rowHeads = computed(() => (this.turned() ? this.columnHeadsBefore() : this.rowHeadsBefore()));
   protected readonly columnHeads = computed(() => (this.turned() ? this.rowHeadsBefore() : this.columnHeadsBefore()));
   private readonly rowHeadsBefore = computed((): TableHead[] =>
-    this.lines().rows.map(({ entry }) => (entry ? headOf(entry, this.codes()) : { key: 'all', name: 'all' })),
+    this.lines().rows.map(({ entry }) => (entry ? headOf(entry, this.codes()) : { key: ALL_KEY, name: 'all' })),
   );
   private readonly columnHeadsBefore = computed((): TableHead[] => {
     const table = this.work.shown();
     return this.lines().columns.map(({ entry, at }) => ({
-      key: entry?.key ?? 'all',
+      key: entry?.key ?? ALL_KEY,
       name: entry ? nameOf(entry) : 'all',
       note: table ? sizeWords(table.sizes[at]!, this.caseWord()) : '',
     }));
