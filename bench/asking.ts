@@ -95,7 +95,7 @@ const framesLate = (page: Page): Promise<number> =>
   page.evaluate(
     () =>
       new Promise<number>((resolve) => {
-        const list = document.querySelector('cdk-virtual-scroll-viewport')!;
+        const list = document.querySelector('.hits cdk-virtual-scroll-viewport')!;
         let [frames, late, before] = [0, 0, performance.now()];
         const step = (now: number): void => {
           if (frames > 0 && now - before > 25) late++;

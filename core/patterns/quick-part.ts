@@ -117,7 +117,7 @@ export interface QuickCount {
 
 /**
  * Counts a document by one walk over its codings: passages, codings or the document itself, by entry and group. Only
- * entries that several coders gave to more than one passage are looked at one by one.
+ * entries that several coders gave to passages that overlap are looked at one by one.
  */
 export function countQuickly(scratch: Scratch, { columns, lines, entries, groupsOf, width, counting, joined }: QuickCount): CountedCells {
   const { codingRow, codingCode, starts } = columns;
@@ -199,18 +199,30 @@ export function entriesByRow(
   return byRow;
 }
 
-const JOIN = 3;
+const [OVERLAP, TWO_CODERS, JOIN] = [1, 2, 3];
 
-/** Entries that are given to more than one passage, and by more than one coder: of these some may count once. */
-function entriesToJoin({ codingRow, codingCode, codingCoder }: PassageColumns, lines: QuickCount['lines'], entries: number): Uint8Array {
-  const firstRow = new Int32Array(entries + 1).fill(-1);
-  const firstCoder = new Int32Array(entries + 1).fill(-1);
-  const several = new Uint8Array(entries + 1);
+/**
+ * Entries that are given by more than one coder, and to passages that overlap: of these some may count once. Areas of
+ * pictures may do so in the rows that they reach over without touching.
+ */
+function entriesToJoin(
+  { starts, ends, codingRow, codingCode, codingCoder }: PassageColumns,
+  lines: QuickCount['lines'],
+  entries: number,
+): Uint8Array {
+  const lastRow = new Int32Array(entries + 1).fill(-1);
+  /** How far the passages of an entry reach that came so far: they come in the order in which they begin. */
+  const reach = new Float64Array(entries + 1);
+  const firstCoder = new Int32Array(entries + 1);
+  const joining = new Uint8Array(entries + 1);
   const meet = (entry: number, row: number, coder: number): void => {
-    if (firstRow[entry] === -1) {
-      firstRow[entry] = row;
-      firstCoder[entry] = coder;
-    } else several[entry]! |= (firstRow[entry] === row ? 0 : 1) | (firstCoder[entry] === coder ? 0 : 2);
+    const last = lastRow[entry]!;
+    if (last === -1) firstCoder[entry] = coder;
+    else if (firstCoder[entry] !== coder) joining[entry]! |= TWO_CODERS;
+    if (last === row) return;
+    if (last !== -1 && starts[row]! < reach[entry]!) joining[entry]! |= OVERLAP;
+    lastRow[entry] = row;
+    if (ends[row]! > reach[entry]!) reach[entry] = ends[row]!;
   };
   for (let at = 0; at < codingRow.length; at++) {
     const line = lines[codingCode[at]!];
@@ -218,7 +230,7 @@ function entriesToJoin({ codingRow, codingCode, codingCoder }: PassageColumns, l
     for (const entry of line) meet(entry, codingRow[at]!, codingCoder[at]!);
     meet(entries, codingRow[at]!, codingCoder[at]!);
   }
-  return several;
+  return joining;
 }
 
 /** The codings of the entries that are looked at one by one, ascending. */

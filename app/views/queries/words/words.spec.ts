@@ -49,17 +49,17 @@ describe('looking for words', () => {
     expect(shown()).toEqual(['waited', 'waited']);
     expect(words.texts('.before')).toEqual(['We ', 'No boat at night. We had '].map((one) => one.trim()));
     expect(words.texts('.where')[0]).toMatch(/^One\s*· Ann$/);
-    expect(words.all('[role=listitem]')[0]!.querySelectorAll('fl-swatch').length).toBe(1);
+    expect(words.all('.hits [role=listitem]')[0]!.querySelectorAll('fl-swatch').length).toBe(1);
   });
 
   it('counts hits by document, case and speaker, and looks at one of these', async () => {
     await type('boat');
-    expect(words.texts('aside li')).toEqual(['One2', 'Two1']);
+    expect(words.texts('aside [role=listitem]')).toEqual(['One2', 'Two1']);
     await words.click(words.button('One2'));
     expect([shown().length, words.find('[data-summary]').textContent]).toEqual([2, '2 hits in 1 document']);
     await words.click(words.button('document'));
     await words.click(words.button('speaker'));
-    expect(words.texts('aside li')).toEqual(['Ann1', 'Bob1', 'nobody named1']);
+    expect(words.texts('aside [role=listitem]')).toEqual(['Ann1', 'Bob1', 'nobody named1']);
     expect(shown().length).toBe(3);
     await words.click(words.button('Bob1'));
     await type('waited');

@@ -19,6 +19,7 @@ import { SentencePart, type Choice } from '../../../ui/sentence/sentence-part';
 import { Swatch } from '../../../ui/swatch/swatch';
 import { AnalysisService } from '../../../workers/analysis-service';
 import { QueryTabs } from '../query-tabs';
+import { HitGroups } from './hit-groups';
 import { KeptSearches } from './kept-searches';
 import { WordsDraft } from '../../../state/words-draft';
 import { Looking } from './looking';
@@ -34,7 +35,7 @@ const COLLATOR = new Intl.Collator(undefined, { sensitivity: 'base' });
 /** Words in texts: typed, found at once, seen lined up or in their unit, and coded. */
 @Component({
   selector: 'fl-words',
-  imports: [KeptMenu, QueryTabs, ScrollingModule, SentencePart, Swatch, WholeStudy],
+  imports: [HitGroups, KeptMenu, QueryTabs, ScrollingModule, SentencePart, Swatch, WholeStudy],
   providers: [KeptSearches, Looking],
   templateUrl: './words.html',
   styleUrl: './words.scss',
