@@ -2,6 +2,7 @@ import type { Page } from '@playwright/test';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildLargeStudy, LARGE } from '../core/sample/large-study';
+import { framesLate } from './frames';
 import { median, report } from './report';
 import { studyFileOf } from './study-file';
 import { openFile } from './timing';
@@ -59,7 +60,7 @@ export async function asking(page: Page, base: string, folder: string): Promise<
 
   await search.fill(`${first} or ${second}`);
   await page.waitForTimeout(4_000);
-  const late = await framesLate(page);
+  const late = await framesLate(page, '.hits cdk-virtual-scroll-viewport', { left: 0, top: 90 });
   report({
     what: `frames later than 25 ms while ${await page.locator('[data-summary]').textContent()} scroll, of 100`,
     value: late,
@@ -88,24 +89,6 @@ const untilFound = (page: Page, words: string): Promise<number> =>
         look();
       }),
     words,
-  );
-
-/** Scrolls a hundred frames down the hits. @returns how many of them came later than 25 ms after the one before */
-const framesLate = (page: Page): Promise<number> =>
-  page.evaluate(
-    () =>
-      new Promise<number>((resolve) => {
-        const list = document.querySelector('.hits cdk-virtual-scroll-viewport')!;
-        let [frames, late, before] = [0, 0, performance.now()];
-        const step = (now: number): void => {
-          if (frames > 0 && now - before > 25) late++;
-          before = now;
-          list.scrollTop += 90;
-          if (++frames > 100) resolve(late);
-          else requestAnimationFrame(step);
-        };
-        requestAnimationFrame(step);
-      }),
   );
 
 /** Two words that come often; labels of speakers are not looked through. */

@@ -17,12 +17,13 @@ import { media } from './media';
 import { memosAndLog } from './memos';
 import { BUSY, Gauge } from './gauge';
 import { median, report } from './report';
+import { openTable } from './open-table';
 import { watchable, type Watched } from './seen';
 import { openFile } from './timing';
 
 const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'];
 
-/** The promises made for the browser, measured on the production build. @param only one part: first, long, leak, import, codebook, memos, media, asking or large */
+/** The promises made for the browser, measured on the production build. @param only one part: first, long, leak, import, codebook, memos, media, asking, patterns or large */
 export async function benchBrowser(only?: string): Promise<void> {
   console.log('\nIn Chromium, production build');
   const bundle = await build({ entryPoints: ['bench/browser/bare.ts'], bundle: true, write: false, format: 'iife', minify: true });
@@ -56,6 +57,7 @@ export async function benchBrowser(only?: string): Promise<void> {
       memos: memosAndLog,
       media,
       asking,
+      patterns: openTable,
       large: largeStudy,
     }))
       if (!only || only === name) await inNewBrowser((page, profile) => measure(page, base, profile));

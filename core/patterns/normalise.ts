@@ -76,7 +76,18 @@ export const residual = (found: number, expected: number): number => (found - ex
  * @param digit writes whole ones with the digit as well, where they stand among others
  */
 export function shownNumber(value: number, language?: string, digit = false): string {
-  if (Number.isInteger(value) && (value === 0 || !digit)) return value.toLocaleString(language);
+  if (Number.isInteger(value) && (value === 0 || !digit)) return writerOf(language, 0).format(value);
   if (Math.abs(value) < 0.05) return value > 0 ? '< 0.1' : '> −0.1';
-  return value.toLocaleString(language, { minimumFractionDigits: 1, maximumFractionDigits: 1 });
+  return writerOf(language, 1).format(value);
+}
+
+const writers = new Map<string, Intl.NumberFormat>();
+
+/** What writes numbers with so many digits: to make one takes longer than to write a hundred with it, and a table has thousands. */
+function writerOf(language: string | undefined, digits: number): Intl.NumberFormat {
+  const key = `${language ?? ''} ${digits}`;
+  let writer = writers.get(key);
+  if (!writer)
+    writers.set(key, (writer = new Intl.NumberFormat(language, { minimumFractionDigits: digits, maximumFractionDigits: digits })));
+  return writer;
 }

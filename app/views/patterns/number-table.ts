@@ -98,13 +98,29 @@ export class NumberTable {
       this.seen.set({ top, left, width, height });
   }
 
-  protected openAt(row: number, column: number): void {
-    this.at.set({ row, column });
-    this.opened.emit({ row, column });
+  // what happens to any cell is heard in one place: cells come and go with every scroll, and listeners of their own with them
+  protected onClick(event: Event): void {
+    const at = cellUnder(event);
+    if (at) this.openAt(at);
+  }
+
+  protected onFocus(event: Event): void {
+    const at = cellUnder(event);
+    if (at) this.at.set(at);
+  }
+
+  private openAt(at: CellAt): void {
+    this.at.set(at);
+    this.opened.emit(at);
   }
 
   protected onKey(event: KeyboardEvent): void {
-    if (!(event.target as HTMLElement).classList.contains('cell')) return;
+    if (!cellUnder(event)) return;
+    if (event.key === 'Enter' || event.key === ' ') {
+      this.openAt(this.at());
+      event.preventDefault();
+      return;
+    }
     const { row, column } = this.at();
     const [rows, columns] = [this.rows().length - 1, this.columns().length - 1];
     const page = Math.max(1, Math.floor((this.seen().height - HEADS) / ROW) - 1);
@@ -146,4 +162,12 @@ function windowOf(from: number, length: number, each: number, count: number): nu
   const first = Math.max(0, Math.floor(from / each) - BEYOND);
   const last = Math.min(count, Math.ceil((from + Math.max(0, length)) / each) + BEYOND);
   return Array.from({ length: Math.max(0, last - first) }, (_, at) => first + at);
+}
+
+/** The cell that something happened to, if it was one. */
+function cellUnder({ target }: Event): CellAt | null {
+  const cell = (target as HTMLElement).closest('.cell');
+  // headings are the first row and column, and are counted from one
+  const placeOf = (element: Element | null | undefined, name: string): number => Number(element?.getAttribute(name)) - 2;
+  return cell && { row: placeOf(cell.parentElement, 'aria-rowindex'), column: placeOf(cell, 'aria-colindex') };
 }

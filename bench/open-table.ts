@@ -1,0 +1,64 @@
+import type { Page } from '@playwright/test';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { buildLargeStudy, LARGE } from '../core/sample/large-study';
+import { framesLate } from './frames';
+import { median, report } from './report';
+import { studyFileOf } from './study-file';
+import { openFile } from './timing';
+
+/** Runs of what is timed more than once. */
+const RUNS = 9;
+
+/** The table of all codes in all documents of the large study, on the screen: until it is painted, and scrolled both ways. */
+export async function openTable(page: Page, base: string, folder: string): Promise<void> {
+  const study = buildLargeStudy(LARGE);
+  const path = join(folder, 'patterns.filum');
+  writeFileSync(path, await studyFileOf(study));
+  await openFile(page, base, path, study.state.study.title);
+  // what is compiled to be run in the page names its functions by this, and the page has none
+  await page.evaluate('globalThis.__name = (one) => one');
+  const begun = Date.now();
+  await page.getByRole('link', { name: 'Patterns', exact: true }).click();
+  await page.getByRole('gridcell').first().waitFor({ timeout: 120_000 });
+  report({ what: 'the first table of 500 codes in 1,000 documents, worker start included', value: Date.now() - begun, unit: 'ms' });
+
+  const painted: number[] = [];
+  for (let run = 0; run < RUNS; run++) painted.push(await untilCounted(page, run % 2 === 0 ? 'codings' : 'passages'));
+  report({ what: 'from another count asked for to its table painted', value: median(painted), unit: 'ms' });
+
+  for (const [which, by] of [
+    ['down', { left: 0, top: 48 }],
+    ['across', { left: 76, top: 0 }],
+  ] as const) {
+    const late = await framesLate(page, '[role=grid]', by);
+    report({
+      what: `frames later than 25 ms while the table scrolls ${which}, of 100`,
+      value: late,
+      unit: 'frames',
+      promise: { words: 'none dropped', kept: late === 0 },
+    });
+  }
+}
+
+/** Counts something else, and waits until the total of all is another and painted. @returns milliseconds from the choice */
+async function untilCounted(page: Page, counting: 'codings' | 'passages'): Promise<number> {
+  await page.getByRole('button', { name: /^(codings|passages)$/ }).click();
+  await page.getByRole('menuitem', { name: counting, exact: true }).waitFor();
+  return page.evaluate(
+    (wanted) =>
+      new Promise<number>((resolve) => {
+        const shown = (): string => [...document.querySelectorAll('[role=gridcell]')].map((one) => one.textContent).join();
+        const before = shown();
+        const entry = [...document.querySelectorAll<HTMLElement>('[role=menuitem]')].find((one) => one.textContent.trim() === wanted)!;
+        const begun = performance.now();
+        entry.click();
+        const look = (): void => {
+          if (shown() !== before) requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - begun)));
+          else requestAnimationFrame(look);
+        };
+        look();
+      }),
+    counting,
+  );
+}
