@@ -173,6 +173,14 @@ test('is kept, taken to JSON and back, and a code is made of its answer in one s
   await press('Kept queries');
   await entry('Pride');
   await expect.poll(count).toBe(pride);
+  // new material
+  await filum.paste('A letter', 'We were proud of that boat, all of us.');
+  await filum.read('A letter');
+  await filum.code('proud of that boat', 'Pride');
+  await filum.goTo('Queries');
+  await expect(page.getByText('1 new, 0 gone since')).toBeVisible();
+  await page.getByRole('button', { name: 'Show the new' }).click();
+  await expect(page.locator('article mark')).toHaveText(['proud of that boat']);
 });
 
 test('words are found, swept with a code, gone through one by one, and all of it taken back', async ({ page }) => {
@@ -181,7 +189,7 @@ test('words are found, swept with a code, gone through one by one, and all of it
   await expect(page.getByText('A quotation mark is not closed.')).toBeVisible();
   await page.getByLabel('Words to look for').fill('"hush week" not queue');
   await expect(summary()).toHaveText(/^1\d hits in \d+ documents$/);
-  await expect(page.locator('fl-words [role=listitem]').first().locator('mark')).toHaveText('hush week');
+  await expect(page.locator('.hits [role=listitem]').first().locator('mark')).toHaveText('hush week');
   await filum.accessible();
   await turn('coded or not', 'not coded yet');
   await expect.poll(count).toBeLessThan(10);
@@ -212,7 +220,7 @@ test('words are found, swept with a code, gone through one by one, and all of it
   await expect(page.getByText('Nothing waits to be looked at')).toBeVisible();
   await page.getByRole('link', { name: 'Words' }).click();
   await page.getByLabel('Words to look for').fill('queue*');
-  await page.locator('fl-words [role=listitem]').first().getByRole('button').click();
+  await page.locator('.hits [role=listitem]').first().getByRole('button').click();
   await expect(page.getByRole('button', { name: 'Back to the search' })).toBeVisible();
   await expect.poll(() => page.evaluate(() => getSelection()!.toString().toLowerCase())).toMatch(/^queue/);
 });

@@ -77,10 +77,9 @@ export class CaseFinder {
     return this.wholes.get(documentId) ?? NONE;
   }
 
-  /** The cases that all of a document belongs to, wherever one looks; null where that depends on the place. @param text as for {@link of} */
-  ofAll(document: SpokenDocument, text: Spoken | null): readonly Id[] | null {
-    const depends = this.parts.has(document.id) || (text !== null && CaseFinder.needsText(document));
-    return depends ? null : this.owning(document.id);
+  /** The cases that all of a document belongs to, wherever one looks; null where that depends on the place. */
+  ofAll(document: SpokenDocument): readonly Id[] | null {
+    return this.parts.has(document.id) || CaseFinder.needsText(document) ? null : this.owning(document.id);
   }
 }
 

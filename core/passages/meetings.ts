@@ -27,15 +27,18 @@ export class Meetings {
  */
 export function eachPairThatMeets(columns: PassageColumns, tell: (first: number, second: number) => void): void {
   const { starts, ends } = columns;
-  const open: number[] = [];
+  const open = new Uint32Array(starts.length);
+  let count = 0;
   for (let row = 0; row < starts.length; row++) {
+    const start = starts[row]!;
     let left = 0;
-    for (const other of open) {
-      if (ends[other]! <= starts[row]!) continue;
+    for (let at = 0; at < count; at++) {
+      const other = open[at]!;
+      if (ends[other]! <= start) continue;
       open[left++] = other;
       if (columns.ground !== 'picture' || touch(columns, other, row)) tell(other, row);
     }
-    open.length = left;
-    open.push(row);
+    open[left] = row;
+    count = left + 1;
   }
 }

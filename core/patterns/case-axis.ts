@@ -25,7 +25,7 @@ export function ofCases(
     needsSpoken: (document) => CaseFinder.needsText(document),
     of: ({ document, spoken }): readonly number[] | GroupsOfPlace => {
       const noneHere = typeof none === 'function' ? none(document) : none;
-      const all = finder.ofAll(document, spoken);
+      const all = finder.ofAll(document);
       // of several, each is in groups of its own
       if (all && all.length < 2) return all.length === 0 ? noneHere : [...new Set(groupsOf(document, all[0]!))];
       /** By the ids of the cases: those of one document's places are the same again and again. */

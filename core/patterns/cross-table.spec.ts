@@ -45,7 +45,11 @@ describe('a cross-table', () => {
       evidence: (row: number, column: number) =>
         inScope.flatMap((document) => {
           const columns = state.passages[document.id];
-          return columns ? [counter.evidenceIn(columns, document, textOf(document.id), { row, column })] : [];
+          if (!columns) return [];
+          const evidence = counter.evidenceIn(columns, document, textOf(document.id), { row, column });
+          // whoever asks leaves out documents of which this is said before their texts are read
+          assert.ok(evidence.hits.length === 0 || counter.mayConcern(document, { row, column }), `${document.title} may concern the cell`);
+          return [evidence];
         }),
       groups: counter.groups.entries,
     };

@@ -3,6 +3,7 @@ import { hasText } from '../model/document';
 import type { Id } from '../model/ids';
 import type { Stretch } from '../model/stretch';
 import { wordsIn } from '../passages/coverage';
+import { union } from '../passages/union';
 import type { AskedStudy } from '../queries/asked-study';
 import type { Narrowing } from '../queries/narrowing';
 import { isWhole, type GroupAxis } from './axis';
@@ -91,24 +92,25 @@ export class GroupSizes {
         for (const group of isWhole(groups) ? groups : groups.atAs(piece, id)) meet(group, id);
       }
     }
-    const stretchesOf = new Map<number, Stretch[]>([[this.any, [...pieces]]]);
-    for (const [at, byCases] of alike)
+    const stretchesOf = new Map<number, readonly Stretch[]>([[this.any, pieces]]);
+    for (const [at, byCases] of alike) {
+      const own = byCases.size === 1 ? [...byCases.values()][0]! : inOrder([...byCases.values()].flat());
       for (const group of at) {
         const some = stretchesOf.get(group);
-        const own = [...byCases.values()].flat();
-        if (some) some.push(...own);
-        else stretchesOf.set(group, own);
+        stretchesOf.set(group, some ? inOrder([...some, ...own]) : own);
       }
-    for (const [group, some] of stretchesOf) if (group !== this.any) some.sort((one, other) => one.start - other.start);
+    }
     return { cases, words: this.wordsOf(document, text, stretchesOf) };
   }
 
   private wordsOf(document: Document, text: Text | null, stretchesOf: ReadonlyMap<number, readonly Stretch[]>): Map<number, number> | null {
     if (!hasText(document)) return new Map();
-    if (text) return new Map([...stretchesOf].map(([group, stretches]) => [group, wordsIn(text, stretches)]));
+    if (text) return new Map([...stretchesOf].map(([group, stretches]) => [group, wordsIn(text, union(stretches))]));
     // all of a document is as long as its record says
     const whole =
       this.narrowing.isEverything && [...stretchesOf.values()].every((some) => some.length === stretchesOf.get(this.any)!.length);
     return whole ? new Map([...stretchesOf.keys()].map((group) => [group, document.words])) : null;
   }
 }
+
+const inOrder = (stretches: Stretch[]): Stretch[] => stretches.sort((one, other) => one.start - other.start);

@@ -9,6 +9,8 @@ export const article = (page: Page) => behind(page).getByRole('article');
 export const change = async (page: Page, from: string, to: string): Promise<void> => {
   await page.locator('.sentence').getByRole('button', { name: from, exact: true }).click();
   await page.getByRole('menuitem', { name: to, exact: true }).click();
+  // it is counted anew from the next frame on
+  await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
   await expect(page.locator('.body[aria-busy=true]')).toHaveCount(0);
 };
 

@@ -66,6 +66,39 @@ export const ASKING: readonly Stride[] = [
     },
   },
   {
+    name: 'fill a live set with what a query finds, fill it by hand, or delete it',
+    weight: 2,
+    go: async (walk) => {
+      const { page, dice, filum } = walk;
+      if (dice.onceIn(3)) {
+        await filum.goTo('Material');
+        await page.getByRole('link', { name: /^Sets/ }).click();
+        await (await walk.any('fl-set-list .pick'))?.click();
+        const act = page.locator('fl-set-list .sheet').getByRole('button', { name: dice.one(['Fill it by hand from now on', 'Delete']) });
+        if (!(await act.isVisible()) || !(await act.isEnabled())) return;
+        await act.click();
+        const yes = page.locator('mat-dialog-container button.danger');
+        await page.waitForTimeout(200);
+        if (await yes.isVisible()) await yes.click();
+        return;
+      }
+      await filum.goTo('Queries');
+      await page.getByRole('button', { name: 'More', exact: true }).first().click();
+      const make = page.getByRole('menuitem', { name: /^Make a live set of its/ }).nth(dice.below(2));
+      await make.waitFor();
+      if (!(await make.isEnabled())) return page.keyboard.press('Escape');
+      await make.click();
+      const dialog = page.locator('mat-dialog-container');
+      await page.waitForTimeout(200);
+      // a query that is not kept is kept first
+      const keep = dialog.getByRole('button', { name: 'Keep', exact: true });
+      if (await keep.isVisible()) await keep.click();
+      await page.waitForTimeout(300);
+      const yes = dialog.getByRole('button', { name: 'Make the set' });
+      if (await yes.isVisible()) await yes.click();
+    },
+  },
+  {
     name: 'keep a search, and make a word list',
     weight: 2,
     go: async (walk) => {
