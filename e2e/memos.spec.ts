@@ -91,8 +91,10 @@ test('finds, filters, tags, reads on end, and takes memos out and in again', asy
   await page.getByLabel('Find in memos').fill('council');
   await expect.poll(async () => Number((await left.textContent())!.split(' ')[0])).toBeLessThan(16);
   await page.getByLabel('Find in memos').fill('');
+  await expect(left).toHaveText('16 memos');
   await page.getByRole('button', { name: 'every kind' }).click();
   await page.getByRole('menuitem', { name: 'theory', exact: true }).click();
+  await expect(left).not.toHaveText('16 memos');
   const theory = Number((await left.textContent())!.split(' ')[0]);
   expect(theory).toBeGreaterThan(0);
   await page.getByRole('button', { name: 'Choose all' }).click();

@@ -68,6 +68,7 @@ test('a span without words is coded on the line, by the pointer and by keys, and
   await page.keyboard.press('Home');
   await page.keyboard.press('Shift+ArrowRight');
   await page.keyboard.press('i');
+  await expect(line(page)).toHaveAttribute('aria-valuetext', /marked 0:05–/);
   await page.keyboard.press('Shift+ArrowRight');
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('o');

@@ -2,7 +2,7 @@ import { NOTHING_ANSWERED, type FoundBy } from '../model/answered';
 import { randomId, type Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
 import type { StudyState } from '../model/study-state';
-import { FoundIn } from '../queries/found-by';
+import { foundBy, FoundIn } from '../queries/found-by';
 import { Running } from '../requests/requests';
 import { queriesOfSets, setsAskQueries } from '../sets/asked-queries';
 import type { HeldStudy } from './held-study';
@@ -90,8 +90,7 @@ export class SetAnswers {
       },
     );
     if (this.held.version === version) this.known.set(queryId, now);
-    const found = [...now].filter(([, { cases }]) => cases !== null);
-    return { documentIds: found.map(([id]) => id), caseIds: [...new Set(found.flatMap(([, { cases }]) => cases!))] };
+    return foundBy(Array.from(now, ([id, { cases }]) => [id, cases] as const));
   }
 }
 

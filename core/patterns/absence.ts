@@ -20,3 +20,14 @@ export function absencesIn(absences: readonly Absence[], scope: Scope): (questio
   const bySign = new Map(absences.map((one) => [askedSign(one), one]));
   return (question) => (question && bySign.size > 0 ? (bySign.get(askedSign({ question, scope })) ?? null) : null);
 }
+
+/** As {@link absencesIn}, by cells. @param questionOf what a cell asks: not looked at where nothing is marked, as a table has thousands */
+export function absentCells<Cell>(
+  absences: readonly Absence[],
+  scope: Scope,
+  questionOf: (cell: Cell) => Question | null,
+): (cell: Cell) => Absence | null {
+  if (absences.length === 0) return () => null;
+  const find = absencesIn(absences, scope);
+  return (cell) => find(questionOf(cell));
+}

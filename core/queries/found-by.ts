@@ -1,3 +1,4 @@
+import type { FoundBy } from '../model/answered';
 import type { Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
@@ -36,4 +37,16 @@ export class FoundIn {
     });
     return [...cases];
   }
+}
+
+/** What was found, document by document, as one. @param found the cases of which something is found in a document; null where nothing is */
+export function foundBy(found: Iterable<readonly [documentId: Id, cases: readonly Id[] | null]>): FoundBy {
+  const documentIds: Id[] = [];
+  const caseIds = new Set<Id>();
+  for (const [documentId, cases] of found) {
+    if (!cases) continue;
+    documentIds.push(documentId);
+    for (const id of cases) caseIds.add(id);
+  }
+  return { documentIds, caseIds: [...caseIds] };
 }

@@ -3,7 +3,7 @@ import type { Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { StudyState } from '../model/study-state';
 import { AskedStudy } from '../queries/asked-study';
-import { FoundIn } from '../queries/found-by';
+import { foundBy, FoundIn } from '../queries/found-by';
 import { queriesOfSets } from '../sets/asked-queries';
 import { SearchedWords } from '../words/searched-words';
 
@@ -14,12 +14,12 @@ export function answeredNow(state: StudyState, texts: ReadonlyMap<Id, Text>): An
     const columns = () => Object.values(state.passages);
     const study = new AskedStudy(state.tables, columns, state.study.language, () => 0, new SearchedWords(), { ...answered });
     const asked = new FoundIn(state.tables.query[id]!.question, study);
-    const found = columns().flatMap((some) => {
-      const document = state.tables.document[some.documentId];
-      const cases = document && asked.casesIn(some, document, texts.get(document.id) ?? null);
-      return cases ? [{ documentId: document.id, cases }] : [];
-    });
-    answered[id] = { documentIds: found.map(({ documentId }) => documentId), caseIds: [...new Set(found.flatMap(({ cases }) => cases))] };
+    answered[id] = foundBy(
+      columns().map((some) => {
+        const document = state.tables.document[some.documentId];
+        return [some.documentId, document ? asked.casesIn(some, document, texts.get(document.id) ?? null) : null] as const;
+      }),
+    );
   }
   return answered;
 }

@@ -1,6 +1,7 @@
 import { nameOf } from '@core/patterns/axis';
 import type { CrossTable } from '@core/patterns/cross-table';
 import type { PlacedLine } from './cross-bars';
+import { groupSheet } from './group-words';
 import type { Sheet } from './take-out';
 
 /** A table as it is taken out: its lines as they are shown, and what stands in them. */
@@ -24,10 +25,6 @@ export function crossSheets({ table, rows, columns, caseWord, countAt, shownAt, 
     name,
     rows: [head, ...rows.map((row) => [nameOfLine(row), ...columns.map((column) => valueAt(row.at, column.at) ?? '')])],
   });
-  const groups = columns.map((column) => {
-    const { documents, cases, words } = table.sizes[column.at]!;
-    return [nameOfLine(column), documents, cases, words ?? ''];
-  });
   const absent = rows.flatMap(({ entry: row }) =>
     columns.flatMap(({ entry: column }) => {
       const written = row && column ? absentAt(row.key, column.key) : null;
@@ -37,7 +34,11 @@ export function crossSheets({ table, rows, columns, caseWord, countAt, shownAt, 
   return [
     ...(shownAt ? [sheet('Shown', shownAt)] : []),
     sheet('Counted', countAt),
-    { name: 'Groups', rows: [['group', 'documents', `${caseWord}s`, 'words'], ...groups] },
+    groupSheet(
+      columns.flatMap(({ entry }) => entry ?? []),
+      columns.map(({ at }) => table.sizes[at]!),
+      caseWord,
+    ),
     ...(absent.length > 0 ? [{ name: 'Expected, not found', rows: [['', 'where', 'why'], ...absent] }] : []),
   ];
 }

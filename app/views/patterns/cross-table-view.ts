@@ -3,7 +3,7 @@ import { Store } from '@ngrx/store';
 import type { CellKeys } from '@core/analysis/table-requests';
 import { COUNTED, EMPTY_SHOWN, SHOWN_AS, type CrossTableAsked } from '@core/model/pattern';
 import { nameOf, placeOf, type Entry } from '@core/patterns/axis';
-import { absencesIn } from '@core/patterns/absence';
+import { absentCells } from '@core/patterns/absence';
 import { cellQuestion } from '@core/patterns/cell-question';
 import type { CrossTable } from '@core/patterns/cross-table';
 import { expectedWords, FEW_CASES, largestShown, shownCell, shownNumber } from '@core/patterns/normalise';
@@ -24,7 +24,7 @@ import { RowsPart } from './rows-part';
 import { shadeOf } from './shades';
 import { shownAs } from './shown-as';
 import { workedOut } from './worked-out';
-import { sizeWords } from './size-words';
+import { sizeWords } from './group-words';
 import { ALL_KEY } from './sorted-lines';
 import { headOf, type TableHead } from './table-head';
 import type { Sheet, TableOut } from './take-out';
@@ -159,11 +159,12 @@ export class CrossTableView {
   });
   /** What is marked as expected and not found, by the keys of its cell. */
   private readonly absentAt = computed(() => {
-    const [data, scope, asked] = [this.data(), this.scope(), this.asked()];
-    const absences = Object.values(data?.tables.absence ?? {});
-    if (!data || absences.length === 0) return () => null;
-    const find = absencesIn(absences, scope);
-    return (keys: CellKeys) => find(cellQuestion(data, asked.rows, asked.columns, keys));
+    const [data, scope, { rows, columns }] = [this.data(), this.scope(), this.asked()];
+    return absentCells(
+      Object.values(data?.tables.absence ?? {}),
+      scope,
+      (keys: CellKeys) => data && cellQuestion(data, rows, columns, keys),
+    );
   });
   protected readonly cellOf = computed(() => {
     const absentAt = this.absentAt();

@@ -20,14 +20,14 @@ export class SortedLines {
   /** The largest of what was counted, without what stands for all: what shading goes by. */
   readonly largest: Signal<number>;
 
-  /** @param heads of rows and columns as they are counted, without those for all @param valueAt one more than the last stands for all */
+  /** @param heads of rows and columns as they are counted, without those for all @param valueAt one more than the last stands for all; null, where nothing can be said, comes last */
   constructor(
     private readonly heads: Signal<{ readonly rows: readonly TableHead[]; readonly columns: readonly TableHead[] }>,
-    valueAt: Signal<(row: number, column: number) => number>,
+    valueAt: Signal<(row: number, column: number) => number | null>,
   ) {
-    const ordered = (size: number, value: ((at: number) => number) | null): number[] => {
+    const ordered = (size: number, value: ((at: number) => number | null) | null): number[] => {
       const places = Array.from({ length: size }, (_, at) => at);
-      return value ? places.sort((a, b) => value(b) - value(a)) : places;
+      return value ? places.sort((a, b) => (value(b) ?? -1) - (value(a) ?? -1)) : places;
     };
     this.rows = computed(() => {
       const { rows, columns } = this.heads();
@@ -42,7 +42,7 @@ export class SortedLines {
     this.largest = computed(() => {
       const { rows, columns } = this.heads();
       let largest = 0;
-      for (const row of rows.keys()) for (const column of columns.keys()) largest = Math.max(largest, valueAt()(row, column));
+      for (const row of rows.keys()) for (const column of columns.keys()) largest = Math.max(largest, valueAt()(row, column) ?? 0);
       return largest;
     });
   }

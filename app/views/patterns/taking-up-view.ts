@@ -19,7 +19,7 @@ import { PatternPlace } from './pattern-place';
 import { RowsPart } from './rows-part';
 import { shadeOf } from './shades';
 import { ALL_KEY, cellAt, keyOfHead, SortedLines } from './sorted-lines';
-import { sizeWords } from './size-words';
+import { groupSheet, sizeWords } from './group-words';
 import { headOf, type TableHead } from './table-head';
 import type { Sheet, TableOut } from './take-out';
 import { workedOut } from './worked-out';
@@ -104,7 +104,7 @@ export class TakingUpView {
     this.heads,
     computed(() => {
       const shownAt = this.shownAt();
-      return (row: number, column: number) => shownAt(row, column).value ?? -1;
+      return (row: number, column: number) => shownAt(row, column).value;
     }),
   );
   protected readonly rowHeads = computed(() => [...this.lines.rows().map((at) => this.heads().rows[at]!), ALL]);
@@ -163,7 +163,11 @@ export class TakingUpView {
         const { shown } = this.asked();
         const shownAs = this.as() === 'as they are' ? [] : [this.sheetOf(work, shown, this.as())];
         const others = TAKEN_UP_SHOWN.filter((one) => one !== shown);
-        return [...shownAs, ...[shown, ...others].map((one) => this.sheetOf(work, one, 'as they are')), groupSheet(work)];
+        return [
+          ...shownAs,
+          ...[shown, ...others].map((one) => this.sheetOf(work, one, 'as they are')),
+          groupSheet(work.groups, work.sizes, 'case'),
+        ];
       },
       said: this.said(),
       drawing: tableDrawing(this.rowHeads(), this.columnHeads(), this.cellOf()),
@@ -205,12 +209,4 @@ const shownTable = ({ rows, groups, brought, taken, whom, sizes }: TakingUp, sho
   columns: groups,
   counts: { 'who brings it up': brought, 'who takes it on': taken, 'from whom to whom': whom }[shown],
   sizes,
-});
-
-const groupSheet = ({ groups, sizes }: TakingUp): Sheet => ({
-  name: 'Groups',
-  rows: [
-    ['group', 'documents', 'cases', 'words'],
-    ...sizes.map(({ documents, cases, words }, at) => [groups[at] ? nameOf(groups[at]) : 'all', documents, cases, words ?? '']),
-  ],
 });

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { Store } from '@ngrx/store';
 import type { GroupsAsked, WordsAsked, WordTableAsked } from '@core/model/pattern';
 import type { Question } from '@core/model/query';
-import { absencesIn } from '@core/patterns/absence';
+import { absentCells } from '@core/patterns/absence';
 import { nameOf } from '@core/patterns/axis';
 import { searchOf, wordCellQuestion } from '@core/patterns/cell-question';
 import { shownNumber } from '@core/patterns/normalise';
@@ -22,12 +22,18 @@ import { PatternDraft } from './pattern-draft';
 import { PatternPlace } from './pattern-place';
 import { shadeOf } from './shades';
 import { ALL_KEY, cellAt, keyOfHead, SortedLines } from './sorted-lines';
-import { sizeWords } from './size-words';
+import { groupSheet, sizeWords } from './group-words';
 import { headOf, type TableHead } from './table-head';
 import type { TableOut } from './take-out';
 import { FORMS_COUNT, WORD_FORMS, wordFormOf, wordsShownAs } from './word-forms';
 import { WordHitsSide, type WordsBehind } from './word-hits-side';
 import { workedOut } from './worked-out';
+
+/** A cell: the words of its row, and the key of its group; null for all. */
+interface WordCell {
+  readonly row: WordRow;
+  readonly column: string | null;
+}
 
 const NO_TABLE: WordTableAsked = { typed: [], wordListIds: [], groups: { by: 'document' }, as: 'as they are' };
 /** Lines that can be typed. */
@@ -58,7 +64,7 @@ export class WordTableView {
   /** What is counted: how it is shown makes no other count. */
   private readonly counting = computed(() => ({ ...this.asked(), table: { ...this.table(), as: 'as they are' as const } }));
   protected readonly work = workedOut(this.counting, (data, asked, at) => this.analysis.wordTable(data, asked, at));
-  private readonly openCell = this.draft.opened<{ readonly row: WordRow; readonly column: string | null }>('words');
+  private readonly openCell = this.draft.opened<WordCell>('words');
   private readonly evidence = workedOut(
     computed(() => {
       const open = this.openCell();
@@ -109,13 +115,7 @@ export class WordTableView {
       return words ? (count / words) * 1_000 : null;
     };
   });
-  protected readonly lines = new SortedLines(
-    this.heads,
-    computed(() => {
-      const valueAt = this.valueAt();
-      return (row: number, column: number) => valueAt(row, column) ?? -1;
-    }),
-  );
+  protected readonly lines = new SortedLines(this.heads, this.valueAt);
   protected readonly rowHeads = computed((): TableHead[] => this.lines.rows().map((at) => this.heads().rows[at]!));
   protected readonly columnHeads = computed((): TableHead[] => {
     const work = this.work.shown();
@@ -129,7 +129,7 @@ export class WordTableView {
       const [r, c] = [rows[row]!, columns[column] ?? columns.length];
       const [value, count] = [valueAt(r, c), work?.counts[r * (columns.length + 1) + c] ?? 0];
       const apart = column === columns.length;
-      const absent = count === 0 && !apart && work !== null && isAbsent(work.rows[r]!, work.columns[c]!.key);
+      const absent = count === 0 && !apart && work !== null && isAbsent({ row: work.rows[r]!, column: work.columns[c]!.key }) !== null;
       return {
         words: value === null ? '·' : shownNumber(value, undefined, as !== 'as they are'),
         shade: apart ? null : shadeOf(value, largest),
@@ -148,9 +148,9 @@ export class WordTableView {
   });
   /** What is marked as expected and not found. */
   private readonly isAbsent = computed(() => {
-    const [data, questionOf] = [this.data(), this.questionOf()];
-    const absent = absencesIn(Object.values(data?.tables.absence ?? {}), this.scope());
-    return (row: WordRow, column: string): boolean => absent(questionOf(row, column)) !== null;
+    const questionOf = this.questionOf();
+    const absences = Object.values(this.data()?.tables.absence ?? {});
+    return absentCells(absences, this.scope(), ({ row, column }: WordCell) => questionOf(row, column));
   });
   protected readonly openAt = computed((): CellAt | null => {
     const open = this.openCell();
@@ -186,19 +186,12 @@ export class WordTableView {
         ],
       };
     };
-    const groups = {
-      name: 'Groups',
-      rows: [
-        ['group', 'documents', 'words'],
-        ...work.sizes.map(({ documents, words }, at) => [work.columns[at] ? nameOf(work.columns[at]) : 'all', documents, words ?? '']),
-      ],
-    };
     return {
       name: 'Words by groups',
       sheets: () => [
         ...(as === 'as they are' ? [] : [sheet('Shown', this.valueAt())]),
         sheet('Counted', (row, column) => work.counts[row * (work.columns.length + 1) + column]!),
-        groups,
+        groupSheet(work.columns, work.sizes, null),
       ],
       said: this.said(),
       drawing: tableDrawing(this.rowHeads(), this.columnHeads(), this.cellOf()),
