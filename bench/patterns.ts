@@ -6,7 +6,8 @@ import { EVERYTHING } from '../core/model/scope';
 import type { StudyState } from '../core/model/study-state';
 import { packPassages, unpackPassages } from '../core/passages/columns';
 import { PairCounter } from '../core/patterns/code-pairs';
-import { CrossCounter, type CountedTable } from '../core/patterns/cross-table';
+import { CrossCounter, type CrossTable } from '../core/patterns/cross-table';
+import type { CountedTable } from '../core/patterns/table-measure';
 import { groupAxisOf } from '../core/patterns/group-axis';
 import { ProfileCounter } from '../core/patterns/similarity/profiles';
 import { similarityOf } from '../core/patterns/similarity/similarity';
@@ -19,6 +20,9 @@ import { report } from './report';
 import { fillCases, fillPassages } from './sqlite';
 import { time } from './timing';
 
+/** Runs of what is timed: the first ones also compile what is run. */
+const RUNS = 15;
+
 /** Rows of codes by themselves, every marked passage counted: what SQLite can be asked as well. */
 const ROWS = { of: 'codes', codeIds: null, withUnder: false } as const;
 
@@ -28,14 +32,21 @@ export async function benchPatterns(state: StudyState, texts: readonly Text[]): 
   const codeIds = Object.keys(state.tables.code);
   fillPassages(database, state, codeIds);
 
-  const crossed = crossTable(state, { rows: ROWS, columns: { by: 'document' }, counting: 'passages', coders: 'each passage' });
-  beside(database, `codes × documents (${codeIds.length} × ${crossed.columns}), passages`, crossed.milliseconds, crossed.sum, [
+  const byId = new Map(texts.map((text) => [text.id, text]));
+  const crossed = crossTable(state, { rows: ROWS, columns: { by: 'document' }, counting: 'passages', coders: 'each passage' }, byId);
+  beside(database, `codes × documents (${codeIds.length} × ${crossed.columns}), passages`, crossed.milliseconds, crossed.sums, [
     `select coding.code, passage.document, count(distinct passage.id) n from coding join passage on passage.id = coding.passage group by 1, 2`,
+    `select code, count(distinct passage) n from coding group by 1`,
+    `select passage.document, count(distinct passage.id) n from coding join passage on passage.id = coding.passage group by 1`,
+    `select count(distinct passage) n from coding`,
   ]);
   report({
     what: 'the same, coders taken together and with what is under each code',
-    value: crossTable(state, { rows: { ...ROWS, withUnder: true }, columns: { by: 'document' }, counting: 'passages', coders: 'together' })
-      .milliseconds,
+    value: crossTable(
+      state,
+      { rows: { ...ROWS, withUnder: true }, columns: { by: 'document' }, counting: 'passages', coders: 'together' },
+      byId,
+    ).milliseconds,
     unit: 'ms',
   });
   report({
@@ -48,7 +59,6 @@ export async function benchPatterns(state: StudyState, texts: readonly Text[]): 
   const attributes = Object.values(state.tables.attribute).filter((one) => one.of === 'case');
   const nested = attributes.slice(0, 2).map(({ id }) => ({ attributeId: id }));
   if (nested.length > 0) {
-    const byId = new Map(texts.map((text) => [text.id, text]));
     fillCases(
       database,
       state,
@@ -57,10 +67,13 @@ export async function benchPatterns(state: StudyState, texts: readonly Text[]): 
     );
     const asked: CountedTable = { rows: ROWS, columns: { nested }, counting: 'passages', coders: 'each passage' };
     const found = crossTable(state, asked, byId);
-    beside(database, `codes × nested attributes of who speaks (${codeIds.length} × ${found.columns})`, found.milliseconds, found.sum, [
-      `select coding.code, ${nested.map((_, at) => `known.a${at} a${at}`).join(', ')}, count(distinct coding.passage) n from coding
-        left join owner on owner.passage = coding.passage left join known on known.owner = owner.owner
-        group by coding.code, ${nested.map((_, at) => `known.a${at}`).join(', ')}`,
+    const by = nested.map((_, at) => `known.a${at}`).join(', ');
+    const owned = 'coding left join owner on owner.passage = coding.passage left join known on known.owner = owner.owner';
+    beside(database, `codes × nested attributes of who speaks (${codeIds.length} × ${found.columns})`, found.milliseconds, found.sums, [
+      `select coding.code, ${by}, count(distinct coding.passage) n from ${owned} group by coding.code, ${by}`,
+      `select code, count(distinct passage) n from coding group by 1`,
+      `select ${by}, count(distinct coding.passage) n from ${owned} group by ${by}`,
+      `select count(distinct passage) n from coding`,
     ]);
   }
 
@@ -68,12 +81,18 @@ export async function benchPatterns(state: StudyState, texts: readonly Text[]): 
     ...{ pattern: 'together', rows: ROWS, by: 'overlap', within: { count: 1, unit: 'paragraph' }, coders: 'each passage', as: 'counts' },
   };
   const pairs = codePairs(state, together);
-  beside(database, `codes together (${codeIds.length} × ${codeIds.length}, overlapping)`, pairs.milliseconds, pairs.sum, [
-    `select a.code, b.code, count(*) n from
+  beside(
+    database,
+    `codes together (${codeIds.length} × ${codeIds.length}, overlapping)`,
+    pairs.milliseconds,
+    [pairs.sum],
+    [
+      `select a.code, b.code, count(*) n from
       (select distinct c.code, p.id, p.document, p.start, p.end from coding c join passage p on p.id = c.passage) a join
       (select distinct c.code, p.id, p.document, p.start, p.end from coding c join passage p on p.id = c.passage) b
       on a.document = b.document and a.start < b.end and b.start < a.end and a.code < b.code group by 1, 2`,
-  ]);
+    ],
+  );
   database.close();
 
   benchSimilarity(state);
@@ -96,12 +115,15 @@ export async function benchPatterns(state: StudyState, texts: readonly Text[]): 
   }
 }
 
-/** Counted from nothing: what is remembered of documents would be no count. */
+/**
+ * Counted from nothing, once it is known who speaks where and how many words that are: as SQLite has it in its tables.
+ * @returns sums of the cells, of the totals of rows and of columns, and the total of all
+ */
 function crossTable(
   state: StudyState,
   asked: CountedTable,
   texts: ReadonlyMap<Id, Text> = new Map(),
-): { milliseconds: number; changed: number; columns: number; sum: number } {
+): { milliseconds: number; changed: number; columns: number; sums: number[] } {
   const study = studyOf(state);
   const narrowing = new Narrowing(EVERYTHING, study);
   const documents = Object.values(state.tables.document);
@@ -111,14 +133,12 @@ function crossTable(
     for (const document of documents) counter.add(state.passages[document.id] ?? null, document, texts.get(document.id) ?? null);
     return counter;
   };
-  let sum = 0;
+  let sums: number[] = [];
   let columns = 0;
-  const milliseconds = time(5, () => {
+  const milliseconds = time(RUNS, () => {
     const table = make().result(all);
     columns = table.columns.length;
-    sum = 0;
-    for (let row = 0; row < table.rows.length; row++)
-      for (let column = 0; column < columns; column++) sum += table.counts[row * (columns + 1) + column]!;
+    sums = sumsOf(table);
   });
   const counter = make();
   const [first] = all as [(typeof all)[number]];
@@ -128,14 +148,22 @@ function crossTable(
     counter.add(now, state.tables.document[first.documentId]!, null);
     counter.result([now, ...all.slice(1)]);
   });
-  return { milliseconds, changed, columns, sum };
+  return { milliseconds, changed, columns, sums };
+}
+
+function sumsOf({ rows, columns, counts }: CrossTable): number[] {
+  const sums = [0, 0, 0, 0];
+  for (let row = 0, at = 0; row <= rows.length; row++)
+    for (let column = 0; column <= columns.length; column++, at++)
+      sums[(row === rows.length ? 2 : 0) + (column === columns.length ? 1 : 0)]! += counts[at]!;
+  return sums;
 }
 
 function codePairs(state: StudyState, asked: TogetherAsked): { milliseconds: number; sum: number } {
   const study = studyOf(state);
   const narrowing = new Narrowing(EVERYTHING, study);
   let sum = 0;
-  const milliseconds = time(5, () => {
+  const milliseconds = time(RUNS, () => {
     const counter = new PairCounter(asked, study, narrowing);
     for (const columns of Object.values(state.passages)) counter.add(columns, state.tables.document[columns.documentId]!, null);
     const { counts, entries } = counter.result(Object.values(state.passages));
@@ -198,12 +226,14 @@ function benchWordCounts(state: StudyState, texts: readonly Text[]): void {
   report({ what: 'runs of two words', value: count({ ...asked, run: 2 }), unit: 'ms' });
 }
 
-/** Reports a count beside the same one of SQLite, and fails where they differ. */
-function beside(database: Database, what: string, value: number, sum: number, [sql]: readonly [string]): void {
-  const theirs = time(1, () => {
-    const rows = database.exec(`select sum(n) from (${sql})`)[0]!.values[0]![0];
-    if (Number(rows) !== sum) throw new Error(`The counts of ${what} differ: ${sum} and ${String(rows)}.`);
-  });
+/** Reports a count beside the same one of SQLite, and fails where they differ. @param asked as many queries as sums: the cells, and the totals that the table shows */
+function beside(database: Database, what: string, value: number, sums: readonly number[], asked: readonly string[]): void {
+  const theirs = time(1, () =>
+    asked.forEach((sql, at) => {
+      const sum = Number(database.exec(`select sum(n) from (${sql})`)[0]!.values[0]![0]);
+      if (sum !== sums[at]) throw new Error(`The counts of ${what} differ: ${sums[at]} and ${sum}.`);
+    }),
+  );
   report({
     what,
     value,

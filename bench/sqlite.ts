@@ -1,7 +1,7 @@
 import type { Text } from '../core/model/document';
 import type { Id } from '../core/model/ids';
 import type { StudyState } from '../core/model/study-state';
-import { caseFinderOf } from '../core/passages/code-use';
+import { caseFinderOf } from '../core/passages/case-finder';
 import { placeOfRow } from '../core/passages/columns';
 
 /** Puts the passages and codings of a study into a database, with an index for each way they are looked for. @param ids codes, by the numbers they get */

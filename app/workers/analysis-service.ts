@@ -45,7 +45,8 @@ import type { AttributeCounts } from '@core/patterns/attribute-counts';
 import type { Similarity } from '@core/patterns/similarity/similarity';
 import type { Weave } from '@core/patterns/weave';
 import type { CodesOverDocuments } from '@core/patterns/codes-over-documents';
-import type { CellEvidence, CountedTable, CrossTable } from '@core/patterns/cross-table';
+import type { CellEvidence, CrossTable } from '@core/patterns/cross-table';
+import type { CountedTable } from '@core/patterns/table-measure';
 import type { Text } from '@core/model/document';
 import { requested } from './requested';
 

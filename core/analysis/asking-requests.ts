@@ -5,7 +5,7 @@ import type { PassageCondition } from '../model/passage-condition';
 import type { Proposition } from '../model/proposition';
 import type { Question } from '../model/query';
 import type { Scope } from '../model/scope';
-import { caseFinderOf } from '../passages/code-use';
+import { caseFinderOf } from '../passages/case-finder';
 import { AnswerCounter, type AnswerCounts } from '../queries/answer-counts';
 import { Evaluation, type Hit } from '../queries/evaluate';
 import { waysOut } from '../queries/explain';

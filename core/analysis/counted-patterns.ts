@@ -4,7 +4,7 @@ import type { PassageColumns } from '../model/passage-columns';
 import type { RowsAsked } from '../model/pattern';
 import type { Scope } from '../model/scope';
 import type { StudyState } from '../model/study-state';
-import { CaseFinder } from '../passages/code-use';
+import { CaseFinder } from '../passages/case-finder';
 import type { Narrowing } from '../queries/narrowing';
 import type { Running } from '../requests/requests';
 import { BATCH, type HeldStudy } from './held-study';

@@ -2,7 +2,7 @@ import { hasText, type Document } from '../model/document';
 import type { Id } from '../model/ids';
 import type { TakingUpAsked, WordsAsked } from '../model/pattern';
 import type { Scope } from '../model/scope';
-import { caseFinderOf } from '../passages/code-use';
+import { caseFinderOf } from '../passages/case-finder';
 import { groupAxisOf } from '../patterns/group-axis';
 import { TakingUpCounter, type TakingUp, type TakingUpEvidence } from '../patterns/taking-up';
 import { WordCounter } from '../patterns/word-counts';

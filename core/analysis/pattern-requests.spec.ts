@@ -3,7 +3,7 @@ import type { Id } from '../model/ids';
 import { EVERYTHING } from '../model/scope';
 import { Bench } from '../testing/make';
 import { analysisOf, type Analysis } from './analysis';
-import type { CountedTable } from '../patterns/cross-table';
+import type { CountedTable } from '../patterns/table-measure';
 
 describe('patterns asked of the analysis', () => {
   let bench: Bench;

@@ -6,7 +6,7 @@ import type { Id } from '../model/ids';
 import type { Scope } from '../model/scope';
 import type { Stretch } from '../model/stretch';
 import type { WordSearch } from '../model/word-search';
-import { caseFinderOf } from '../passages/code-use';
+import { caseFinderOf } from '../passages/case-finder';
 import type { Narrowing } from '../queries/narrowing';
 import type { Requests, Tell } from '../requests/requests';
 import { contextsOf, type SweepContext } from '../words/contexts';

@@ -2,7 +2,7 @@ import type { Code } from '../model/code';
 import type { Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { Table } from '../model/study-state';
-import type { CaseFinder, SpokenDocument } from '../passages/code-use';
+import type { CaseFinder, SpokenDocument } from '../passages/case-finder';
 import { idOfRow } from '../passages/columns';
 import type { PassageColumns } from '../model/passage-columns';
 import { codesByRow } from '../passages/codes-by-row';

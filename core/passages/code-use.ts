@@ -1,10 +1,9 @@
-import type { Case } from '../model/case';
 import type { Code } from '../model/code';
-import type { Document, Text } from '../model/document';
+import type { Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { Table } from '../model/study-state';
-import { speakerAt, type Spoken } from '../text/paragraphs';
 import type { PassageColumns } from '../model/passage-columns';
+import type { CaseFinder, SpokenDocument } from './case-finder';
 import { lineage } from './counting';
 import { wordsIn } from './coverage';
 import { coveredOf, shareCovered } from './covered';
@@ -27,60 +26,6 @@ export interface CodeUse {
   readonly areaWithUnder: number | null;
   /** When it was last given to a passage, ms since 1970. */
   readonly lastUsed: number;
-}
-
-/** What has to be known of a document to say who speaks in it. */
-export type SpokenDocument = Pick<Document, 'id' | 'speakers' | 'ground' | 'characters'>;
-
-const NONE: readonly never[] = [];
-
-/** Which cases a passage belongs to: the speaker's, those that own the stretch, else those that own the document. */
-export class CaseFinder {
-  private readonly wholes = new Map<Id, Id[]>();
-  private readonly parts = new Map<Id, { readonly caseId: Id; readonly start: number; readonly end: number }[]>();
-
-  constructor(cases: Table<Case>) {
-    for (const one of Object.values(cases)) {
-      for (const id of one.documentIds) push(this.wholes, id, one.id);
-      for (const { documentId, start, end } of one.stretches) push(this.parts, documentId, { caseId: one.id, start, end });
-    }
-  }
-
-  /** Whether the text must be known to say whose the passages of a document are. */
-  static needsText(document: SpokenDocument): boolean {
-    return document.speakers.some((speaker) => speaker.caseId !== null || speaker.interviewer);
-  }
-
-  /** The parts of a document that cases own. */
-  partsIn(documentId: Id): readonly Stretch[] {
-    return this.parts.get(documentId) ?? [];
-  }
-
-  /** The cases that own a document or a part of it, or speak in it. */
-  in(document: SpokenDocument): Id[] {
-    const owning = this.of({ ...document, speakers: [] }, null, { start: 0, end: Infinity });
-    return [...new Set([...owning, ...document.speakers.flatMap((speaker) => speaker.caseId ?? [])])];
-  }
-
-  /** @param text only looked at where {@link needsText} says so; without it the document's cases are given */
-  of(document: SpokenDocument, text: Spoken | null, passage: Stretch): readonly Id[] {
-    const parts = this.parts.get(document.id) ?? NONE;
-    const speaker = speakerAt(document, text, passage.start);
-    const spoken = speaker?.caseId ? [speaker.caseId] : speaker?.interviewer ? NONE : this.owning(document.id);
-    if (parts.length === 0) return spoken;
-    const own = parts.filter((part) => part.start < passage.end && passage.start < part.end);
-    return own.length === 0 ? spoken : [...new Set([...own.map((part) => part.caseId), ...spoken])];
-  }
-
-  /** The cases that own all of a document. */
-  private owning(documentId: Id): readonly Id[] {
-    return this.wholes.get(documentId) ?? NONE;
-  }
-
-  /** The cases that all of a document belongs to, wherever one looks; null where that depends on the place. */
-  ofAll(document: SpokenDocument): readonly Id[] | null {
-    return this.parts.has(document.id) || CaseFinder.needsText(document) ? null : this.owning(document.id);
-  }
 }
 
 /** What the passages of every code cover, each with what is under it added to those above. */
@@ -115,15 +60,6 @@ class Covering {
     const found = this.areas.get(id);
     return found ? shareCovered({ measure: 'pixels', ...found }) : null;
   }
-}
-
-const finders = new WeakMap<Table<Case>, CaseFinder>();
-
-/** What finds the cases of passages, remembered with the table. */
-export function caseFinderOf(cases: Table<Case>): CaseFinder {
-  let finder = finders.get(cases);
-  if (!finder) finders.set(cases, (finder = new CaseFinder(cases)));
-  return finder;
 }
 
 /** Gathers the use of every code, one document after the other. */

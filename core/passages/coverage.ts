@@ -1,4 +1,5 @@
 import type { Text } from '../model/document';
+import type { TextColumns } from '../model/passage-columns';
 import { findWords } from '../text/words';
 import { union } from './union';
 import type { Stretch } from '../model/stretch';
@@ -53,6 +54,35 @@ export function wordsIn(text: Text, stretches: readonly Stretch[]): number {
   }
   return count;
 }
+
+/** The words that each of some places touches, as ranges of the text's words by number; a word that is cut lies in both. */
+export interface WordRanges {
+  readonly from: Uint32Array;
+  readonly to: Uint32Array;
+}
+
+const ranges = new WeakMap<Text, { readonly places: Places; readonly ranges: WordRanges }>();
+
+/**
+ * The words of each place of a text. Remembered for the places that were asked about last.
+ * @param places ascending by start, none within another
+ */
+export function wordsByPlace(text: Text, places: Places): WordRanges {
+  const known = ranges.get(text);
+  if (known?.places === places) return known.ranges;
+  const words = wordsOf(text);
+  const [from, to] = [new Uint32Array(places.starts.length), new Uint32Array(places.starts.length)];
+  for (let at = 0, near = 0; at < from.length; at++) {
+    near = firstAfterNear(words.ends, places.starts[at]!, near);
+    from[at] = near;
+    to[at] = firstAfterNear(words.starts, places.ends[at]! - 1, near);
+  }
+  const found = { from, to };
+  ranges.set(text, { places, ranges: found });
+  return found;
+}
+
+type Places = Pick<TextColumns, 'starts' | 'ends'>;
 
 /** Where the words of a text are, paragraph by paragraph. */
 interface TextWords {

@@ -1,6 +1,8 @@
 import type { Document } from '../model/document';
 import type { Id } from '../model/ids';
+import type { PassageColumns } from '../model/passage-columns';
 import type { Place } from '../model/stretch';
+import { placeOfRow } from '../passages/columns';
 import type { Spoken } from '../text/paragraphs';
 
 /** A row or column of a pattern. */
@@ -61,7 +63,32 @@ export interface GroupsOfPlace {
   at(place: Place): readonly number[];
   /** Groups of a place as one of a case. */
   atAs(place: Place, caseId: Id): readonly number[];
+  /** Groups of each row of the document. @param rows ascending by start */
+  ofRows(rows: PassageColumns): GroupsOfRows;
 }
 
+/** The groups of the rows of a document: those of one document are the same again and again. */
+export interface GroupsOfRows {
+  readonly lists: readonly (readonly number[])[];
+  /** By row, the place of its list. */
+  readonly listOf: Uint32Array;
+}
+
+/** Groups that depend on the place alone, whosever it is. */
+export const byPlace = (at: (place: Place) => readonly number[]): GroupsOfPlace => ({
+  at,
+  atAs: at,
+  ofRows: (rows) => {
+    const lists: (readonly number[])[] = [];
+    const places = new Map<readonly number[], number>();
+    const placeOfList = (list: readonly number[]): number => {
+      let place = places.get(list);
+      if (place === undefined) places.set(list, (place = lists.push(list) - 1));
+      return place;
+    };
+    return { lists, listOf: rows.starts.map((_, row) => placeOfList(at(placeOfRow(rows, row)))) };
+  },
+});
+
 /** Whether all of a document is in the same groups. */
-export const isWhole = (groups: readonly number[] | GroupsOfPlace): groups is readonly number[] => Array.isArray(groups);
+export const isWhole = (groups: readonly number[] | GroupsOfPlace | GroupsOfRows): groups is readonly number[] => Array.isArray(groups);

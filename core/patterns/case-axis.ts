@@ -1,7 +1,8 @@
 import type { Document } from '../model/document';
 import type { Id } from '../model/ids';
+import type { PassageColumns } from '../model/passage-columns';
 import type { Place } from '../model/stretch';
-import { CaseFinder } from '../passages/code-use';
+import { CaseFinder } from '../passages/case-finder';
 import type { AskedStudy } from '../queries/asked-study';
 import type { Entry, GroupAxis, GroupsOfPlace } from './axis';
 
@@ -30,22 +31,20 @@ export function ofCases(
       if (all && all.length < 2) return all.length === 0 ? noneHere : [...new Set(groupsOf(document, all[0]!))];
       /** By the ids of the cases: those of one document's places are the same again and again. */
       const known = new Map<string, readonly number[]>();
-      const ofOne = new Map<Id, readonly number[]>();
-      const groupsOfCase = (id: Id): readonly number[] => {
-        let groups = ofOne.get(id);
-        if (!groups) ofOne.set(id, (groups = groupsOf(document, id)));
+      const groupsOfAll = (ids: readonly Id[]): readonly number[] => {
+        if (ids.length === 0) return noneHere;
+        const key = ids.length === 1 ? ids[0]! : ids.join();
+        let groups = known.get(key);
+        if (!groups) known.set(key, (groups = [...new Set(ids.flatMap((id) => groupsOf(document, id)))]));
         return groups;
       };
       return {
-        at: (place: Place) => {
-          const ids = finder.of(document, spoken, place);
-          if (ids.length === 0) return noneHere;
-          const key = ids.length === 1 ? ids[0]! : ids.join();
-          let groups = known.get(key);
-          if (!groups) known.set(key, (groups = [...new Set(ids.flatMap(groupsOfCase))]));
-          return groups;
+        at: (place: Place) => groupsOfAll(finder.of(document, spoken, place)),
+        ofRows: (rows: PassageColumns) => {
+          const { lists, listOf } = finder.ofRows(document, spoken, rows);
+          return { lists: lists.map(groupsOfAll), listOf };
         },
-        atAs: (_: Place, caseId: Id) => groupsOfCase(caseId),
+        atAs: (_: Place, caseId: Id) => groupsOf(document, caseId),
       };
     },
   };

@@ -6,7 +6,7 @@ import { NEARNESS_UNITS } from '../model/passage-condition';
 import { TOGETHER_BY, type TogetherAsked } from '../model/pattern';
 import { EVERYTHING, type Scope } from '../model/scope';
 import type { StudyState } from '../model/study-state';
-import { caseFinderOf } from '../passages/code-use';
+import { caseFinderOf } from '../passages/case-finder';
 import { unpackPassages } from '../passages/columns';
 import { overlaps } from '../passages/relations';
 import { Narrowing } from '../queries/narrowing';

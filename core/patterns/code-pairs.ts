@@ -3,7 +3,7 @@ import { hasText } from '../model/document';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
 import type { TogetherAsked } from '../model/pattern';
-import { CaseFinder } from '../passages/code-use';
+import { CaseFinder } from '../passages/case-finder';
 import { wordsIn } from '../passages/coverage';
 import { eachPairThatMeets } from '../passages/meetings';
 import { union } from '../passages/union';
@@ -11,11 +11,13 @@ import type { AskedStudy } from '../queries/asked-study';
 import { hitsOf, type Hit } from '../queries/evaluate';
 import type { Narrowing } from '../queries/narrowing';
 import type { Entry } from './axis';
+import { entriesFrom } from './entries-of-codes';
 import { foundAxisOf, oneAfterTheOther, type FoundAxis, type LookedAt } from './found-axis';
 import { codedBySeveral } from './joined';
 import { occurrencesOf, shared, Togetherness, type Occurrence } from './occurrences';
 import { eachPair, jaccardOf, mirrored } from './pair-matrix';
-import { entriesByRow, Scratch, singlesOf } from './quick-part';
+import { entriesByRow } from './quick-part';
+import { Scratch } from './scratch';
 
 /** How often codes are together, each with each; of a flow, those it goes to after those it comes from. */
 export interface CodePairs {
@@ -210,13 +212,13 @@ export class PairCounter {
   /** Overlapping passages that each count, where codings alone say what is found: pairs of rows, and what each of them carries. */
   private quickPart(here: LookedAt): Part | null {
     const { columns } = here;
-    const lines = this.found.entriesOf?.(columns);
+    const codes = this.found.entriesOf?.(columns);
     const { by, coders } = this.asked;
-    if (!lines || by !== 'overlap' || this.countsWords) return null;
+    if (!codes || by !== 'overlap' || this.countsWords) return null;
     if (coders === 'together' && codedBySeveral(columns)) return null;
     const { size, scratch } = this;
-    const carried = entriesByRow(columns, lines);
-    const single = singlesOf(carried);
+    const carried = entriesByRow(columns, codes.lists());
+    const { single } = entriesFrom(carried);
     const meetAs = (a: number, b: number): void => {
       if (a !== b) scratch.add(a < b ? a * size + b : b * size + a);
     };

@@ -11,6 +11,7 @@ import { DocumentHere } from '../queries/document-here';
 import type { Spoken } from '../text/paragraphs';
 import { naturalOrder } from '../text/natural-order';
 import { entryFor, type Entry } from './axis';
+import { entriesFrom, NO_ENTRY, type EntriesOfCodes } from './entries-of-codes';
 
 /** The passages of a document in which one thing was found, and the codings that say so. */
 export interface Found {
@@ -37,8 +38,8 @@ export interface FoundAxis {
    * was found of any entry.
    */
   in(here: LookedAt): (Found | undefined)[];
-  /** Where codings alone say what is found: the entries of each of a document's codes, by its local number; undefined where they do not. */
-  entriesOf?(columns: PassageColumns): readonly (readonly number[] | undefined)[];
+  /** Where codings alone say what is found: the entries of a document's codes. */
+  entriesOf?(columns: PassageColumns): EntriesOfCodes;
 }
 
 /** The rows that a pattern asks for. A record that is gone has none. */
@@ -101,11 +102,14 @@ export function oneAfterTheOther(first: FoundAxis, second: FoundAxis): FoundAxis
     ...(first.entriesOf &&
       second.entriesOf && {
         entriesOf: (columns: PassageColumns) => {
-          const others = second.entriesOf!(columns);
-          return first.entriesOf!(columns).map((some, code) => {
-            const then = others[code]?.map((entry) => entry + before);
-            return some && then ? [...some, ...then] : (some ?? then);
-          });
+          const others = second.entriesOf!(columns).lists();
+          const some = first.entriesOf!(columns).lists();
+          return entriesFrom(
+            some.map((list, code) => {
+              const then = others[code]?.map((entry) => entry + before);
+              return list && then ? [...list, ...then] : (list ?? then);
+            }),
+          );
         },
       }),
   };
@@ -134,6 +138,7 @@ function byCodes(entries: readonly Entry[], groups: readonly (readonly Id[])[]):
   /** By number of code: of a document nothing is looked up by id. */
   const byNumber: (readonly number[] | undefined)[] = [];
   for (const [id, some] of entriesOf) byNumber[codeNumber(id)] = some;
+  const ofNumber = entriesFrom(Array.from(byNumber));
   const linesOf = (columns: PassageColumns): (readonly number[] | undefined)[] => {
     const numbers = codeNumbersOf(columns.codes);
     const lines = new Array<readonly number[] | undefined>(numbers.length);
@@ -143,7 +148,12 @@ function byCodes(entries: readonly Entry[], groups: readonly (readonly Id[])[]):
   return {
     entries,
     needsText: () => false,
-    entriesOf: linesOf,
+    entriesOf: (columns) => {
+      const numbers = codeNumbersOf(columns.codes);
+      const single = new Int32Array(numbers.length);
+      for (let at = 0; at < numbers.length; at++) single[at] = ofNumber.single[numbers[at]!] ?? NO_ENTRY;
+      return { single, several: ofNumber.several, lists: () => linesOf(columns) };
+    },
     in: ({ columns }) => {
       const found: ({ rows: number[]; codings: number[] } | undefined)[] = new Array(any + 1);
       const { codingRow, codingCode } = columns;

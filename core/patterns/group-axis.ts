@@ -8,7 +8,7 @@ import { KINDS_IN_WORDS } from '../queries/words';
 import { membersOf } from '../sets/members';
 import { naturalOrder } from '../text/natural-order';
 import { speakerAt } from '../text/paragraphs';
-import { entryFor, type Entry, type GroupAxis, type Placed } from './axis';
+import { byPlace, entryFor, type Entry, type GroupAxis, type Placed } from './axis';
 import { casesPresent, ofCases } from './case-axis';
 import { nestedAxis } from './nested-axis';
 
@@ -119,7 +119,7 @@ function speakerAxis(documents: readonly Document[]): GroupAxis {
         const speaker = speakerAt(document, spoken, place.start);
         return speaker ? placeOf.get(speaker.name)! : nobody;
       };
-      return document.speakers.length === 0 ? nobody : { at, atAs: at };
+      return document.speakers.length === 0 ? nobody : byPlace(at);
     },
   };
 }
@@ -141,7 +141,7 @@ function questionAxis({ tables }: AskedStudy, documents: readonly Document[]): G
         const groups = document.answers.flatMap((answer) => (overlaps(answer, place) ? (placeOf.get(answer.questionId) ?? []) : []));
         return groups.length > 0 ? [...new Set(groups)] : none;
       };
-      return { at, atAs: at };
+      return byPlace(at);
     },
   };
 }

@@ -1,12 +1,11 @@
 import type { Document, Text } from '../model/document';
 import { hasText } from '../model/document';
 import type { Id } from '../model/ids';
-import type { Stretch } from '../model/stretch';
-import { wordsIn } from '../passages/coverage';
-import { union } from '../passages/union';
+import type { CasesOfRows } from '../passages/case-finder';
+import { wordsByPlace } from '../passages/coverage';
 import type { AskedStudy } from '../queries/asked-study';
-import type { Narrowing } from '../queries/narrowing';
-import { isWhole, type GroupAxis } from './axis';
+import type { Narrowing, Within } from '../queries/narrowing';
+import { isWhole, type GroupAxis, type GroupsOfRows } from './axis';
 
 /** How much of the material in scope is in a group, coded or not. */
 export interface GroupSize {
@@ -27,6 +26,9 @@ interface Part {
 export class GroupSizes {
   private readonly parts = new Map<Id, { readonly document: Document; readonly part: Part }>();
   private readonly any: number;
+  /** By group, of the document that is measured: its words, and how far they were counted, since one that is cut counts once. */
+  private readonly sums: Float64Array;
+  private readonly reached: Uint32Array;
 
   constructor(
     private readonly groups: GroupAxis,
@@ -34,6 +36,8 @@ export class GroupSizes {
     private readonly narrowing: Narrowing,
   ) {
     this.any = groups.entries.length;
+    this.sums = new Float64Array(this.any + 1);
+    this.reached = new Uint32Array(this.any + 1);
   }
 
   knows(document: Document): boolean {
@@ -49,68 +53,93 @@ export class GroupSizes {
   /** By group, and of all in scope at the end. */
   result(): GroupSize[] {
     const documents = new Array<number>(this.any + 1).fill(0);
-    const cases = Array.from(documents, () => new Set<Id>());
+    const cases = new Map<number, Set<Id>>();
     const words: (number | null)[] = documents.map(() => (this.groups.coders ? null : 0));
     words[this.any] = 0;
     for (const { part } of this.parts.values()) {
       for (const [group, ids] of part.cases) {
         documents[group]!++;
-        for (const id of ids) cases[group]!.add(id);
+        if (ids.size === 0) continue;
+        const some = cases.get(group);
+        if (!some) cases.set(group, new Set(ids));
+        else for (const id of ids) some.add(id);
       }
       if (part.words === null) words.fill(null);
       else for (const [group, count] of part.words) if (words[group] !== null) words[group] = words[group]! + count;
     }
-    return documents.map((count, group) => ({ documents: count, cases: cases[group]!.size, words: words[group]! }));
+    return documents.map((count, group) => ({ documents: count, cases: cases.get(group)?.size ?? 0, words: words[group]! }));
   }
 
   private partOf(document: Document, text: Text | null): Part {
+    const within = this.narrowing.placesIn(document, text);
     const groups = this.groups.of({ document, spoken: text });
-    const cases = new Map<number, Set<Id>>();
-    const meet = (group: number, caseId?: Id): void => {
-      const some = cases.get(group) ?? new Set<Id>();
-      cases.set(group, some);
-      if (caseId !== undefined) some.add(caseId);
+    const cases = this.study.finder.ofRows(document, text, within.places);
+    if (isWhole(groups)) return this.wholePart(document, text, within, groups, cases);
+    const { places, rows } = within;
+    const ofRows = groups.ofRows(places);
+    const { lists, listOf } = ofRows;
+    const casesOf = new Map<number, Set<Id>>();
+    const meet = (group: number, ids: readonly Id[]): void => {
+      const some = casesOf.get(group);
+      if (!some) casesOf.set(group, new Set(ids));
+      else for (const id of ids) some.add(id);
     };
-    const pieces = this.narrowing.piecesIn(document, text);
-    // pieces of the same cases are in the very same groups, again and again in a talk
-    const alike = new Map<readonly number[], Map<string, Stretch[]>>();
-    for (const piece of pieces) {
-      const ids = this.study.finder.of(document, text, piece);
-      const at = isWhole(groups) ? groups : groups.at(piece);
-      const key = ids.length === 1 ? ids[0]! : ids.join();
-      let byCases = alike.get(at);
-      if (!byCases) alike.set(at, (byCases = new Map()));
-      const known = byCases.get(key);
-      if (known) {
-        known.push(piece);
-        continue;
-      }
-      byCases.set(key, [piece]);
-      for (const group of [...at, this.any]) meet(group);
-      for (const id of ids) {
-        meet(this.any, id);
-        for (const group of isWhole(groups) ? groups : groups.atAs(piece, id)) meet(group, id);
-      }
+    // places of the same cases are in the very same groups, again and again in a talk
+    const met = new Uint8Array(lists.length * cases.lists.length);
+    for (let row = 0; row < rows.length; row++) {
+      const alike = listOf[row]! * cases.lists.length + cases.listOf[row]!;
+      if (!rows[row] || met[alike]) continue;
+      met[alike] = 1;
+      const ids = cases.lists[cases.listOf[row]!]!;
+      const place = { start: places.starts[row]!, end: places.ends[row]! };
+      meet(this.any, ids);
+      for (const group of lists[listOf[row]!]!) meet(group, NOBODY);
+      for (const id of ids) for (const group of groups.atAs(place, id)) meet(group, [id]);
     }
-    const stretchesOf = new Map<number, readonly Stretch[]>([[this.any, pieces]]);
-    for (const [at, byCases] of alike) {
-      const own = byCases.size === 1 ? [...byCases.values()][0]! : inOrder([...byCases.values()].flat());
-      for (const group of at) {
-        const some = stretchesOf.get(group);
-        stretchesOf.set(group, some ? inOrder([...some, ...own]) : own);
-      }
-    }
-    return { cases, words: this.wordsOf(document, text, stretchesOf) };
+    return { cases: casesOf, words: this.wordsOf(document, text, within, ofRows, [...casesOf.keys()]) };
   }
 
-  private wordsOf(document: Document, text: Text | null, stretchesOf: ReadonlyMap<number, readonly Stretch[]>): Map<number, number> | null {
-    if (!hasText(document)) return new Map();
-    if (text) return new Map([...stretchesOf].map(([group, stretches]) => [group, wordsIn(text, union(stretches))]));
+  /** Where all of a document is in the same groups. */
+  private wholePart(document: Document, text: Text | null, within: Within, groups: readonly number[], cases: CasesOfRows): Part {
+    const met = new Uint8Array(cases.lists.length);
+    for (let row = 0; row < within.rows.length; row++) if (within.rows[row]) met[cases.listOf[row]!] = 1;
+    const ids = new Set(cases.lists.flatMap((list, at) => (met[at] ? list : NOBODY)));
+    const all = [...groups, this.any];
+    const words = this.wordsOf(document, text, within, { lists: [groups], listOf: new Uint32Array(within.rows.length) }, all);
+    return { cases: new Map(all.map((group) => [group, ids])), words };
+  }
+
+  /** Words by group; null where they cannot be told. @param groups those of which anything is in the document */
+  private wordsOf(
+    document: Document,
+    text: Text | null,
+    { places, rows }: Within,
+    { lists, listOf }: GroupsOfRows,
+    groups: readonly number[],
+  ): ReadonlyMap<number, number> | null {
+    if (!hasText(document)) return NO_WORDS;
     // all of a document is as long as its record says
-    const whole =
-      this.narrowing.isEverything && [...stretchesOf.values()].every((some) => some.length === stretchesOf.get(this.any)!.length);
-    return whole ? new Map([...stretchesOf.keys()].map((group) => [group, document.words])) : null;
+    if (this.narrowing.isEverything && groups.every((group) => group === this.any || lists.every((list) => list.includes(group))))
+      return new Map(groups.map((group) => [group, document.words]));
+    if (!text) return null;
+    const { from, to } = wordsByPlace(text, places);
+    const { sums, reached } = this;
+    for (let row = 0; row < rows.length; row++) {
+      if (!rows[row]) continue;
+      const list = lists[listOf[row]!]!;
+      for (let at = 0; at <= list.length; at++) {
+        const group = at < list.length ? list[at]! : this.any;
+        const first = Math.max(from[row]!, reached[group]!);
+        if (first >= to[row]!) continue;
+        sums[group]! += to[row]! - first;
+        reached[group] = to[row]!;
+      }
+    }
+    const words = new Map(groups.map((group) => [group, sums[group]!]));
+    for (const group of groups) sums[group] = reached[group] = 0;
+    return words;
   }
 }
 
-const inOrder = (stretches: Stretch[]): Stretch[] => stretches.sort((one, other) => one.start - other.start);
+const NOBODY: readonly Id[] = [];
+const NO_WORDS: ReadonlyMap<number, number> = new Map();

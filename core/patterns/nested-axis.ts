@@ -40,13 +40,17 @@ export function nestedAxis(nested: readonly Nested[], study: AskedStudy, documen
       if (attribute.of === 'document') return stepOf(document.values[attribute.id]);
       return caseId === null ? NOBODY : stepOf(study.tables.case[caseId]?.values[attribute.id]);
     });
+  const byDocuments = levels.some(({ attribute }) => attribute.of === 'document');
   const byCases = levels.some(({ attribute }) => attribute.of === 'case');
   const found = new Map<string, Step[]>();
-  const meet = (steps: Step[]): unknown => found.set(keyOf(steps), steps);
-  for (const document of documents) {
-    if (byCases) for (const id of casesPresent(study, [document])) meet(stepsOf(document, id));
-    meet(stepsOf(document, null));
-  }
+  const met = new Set<Id | null>();
+  const meet = (document: Document, caseId: Id | null): void => {
+    if (!byDocuments && met.has(caseId)) return;
+    met.add(caseId);
+    const steps = stepsOf(document, caseId);
+    found.set(keyOf(steps), steps);
+  };
+  for (const document of documents) for (const id of byCases ? [null, ...casesPresent(study, [document])] : [null]) meet(document, id);
   const inOrder = [...found.values()].sort((a, b) => compareSteps(levels, a, b));
   const placeOf = new Map(inOrder.map((steps, at) => [keyOf(steps), [at]]));
   const entries = inOrder.map((steps): Entry => ({
@@ -54,7 +58,13 @@ export function nestedAxis(nested: readonly Nested[], study: AskedStudy, documen
     path: steps.map((step) => step.name),
     ...(steps.includes(NOBODY) && { rest: true }),
   }));
-  const groupsOf = (document: Document, caseId: Id | null): readonly number[] => placeOf.get(keyOf(stepsOf(document, caseId))) ?? [];
+  /** Where nothing depends on the document, a case is in the same group everywhere. */
+  const known = new Map<Id | null, readonly number[]>();
+  const groupsOf = (document: Document, caseId: Id | null): readonly number[] => {
+    let groups = byDocuments ? undefined : known.get(caseId);
+    if (!groups) known.set(caseId, (groups = placeOf.get(keyOf(stepsOf(document, caseId))) ?? []));
+    return groups;
+  };
   if (!byCases) return { entries, needsSpoken: () => false, of: ({ document }) => groupsOf(document, null) };
   return ofCases(study, entries, groupsOf, (document) => groupsOf(document, null));
 }

@@ -2,7 +2,7 @@ import type { Document, Text } from '../model/document';
 import { hasText } from '../model/document';
 import type { PassageColumns } from '../model/passage-columns';
 import type { TakingUpAsked } from '../model/pattern';
-import { CaseFinder } from '../passages/code-use';
+import { CaseFinder } from '../passages/case-finder';
 import { placeOfRow } from '../passages/columns';
 import type { AskedStudy } from '../queries/asked-study';
 import { DocumentHere } from '../queries/document-here';

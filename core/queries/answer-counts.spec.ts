@@ -2,7 +2,7 @@ import { unzipSync, strFromU8 } from 'fflate';
 import { addCase, ownDocuments } from '../commands/cases';
 import { answerDocx } from '../formats/docx-out/answer-docx';
 import { answerHtml } from '../formats/html-out/answer-html';
-import { caseFinderOf } from '../passages/code-use';
+import { caseFinderOf } from '../passages/case-finder';
 import { unpackPassages } from '../passages/columns';
 import { Bench } from '../testing/make';
 import { AnswerCounter } from './answer-counts';

@@ -1,7 +1,7 @@
 import type { Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
-import type { CaseFinder } from '../passages/code-use';
+import type { CaseFinder } from '../passages/case-finder';
 import { idOfRow } from '../passages/columns';
 import { wordsIn } from '../passages/coverage';
 import { union } from '../passages/union';

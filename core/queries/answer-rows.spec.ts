@@ -1,5 +1,5 @@
 import { addAttribute, setValues } from '../commands/attributes';
-import { CaseFinder } from '../passages/code-use';
+import { CaseFinder } from '../passages/case-finder';
 import { unpackPassages } from '../passages/columns';
 import { Bench } from '../testing/make';
 import { addCase, editSpeaker } from '../commands/cases';

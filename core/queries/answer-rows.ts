@@ -2,7 +2,7 @@ import { showValue } from '../attributes/values';
 import type { Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { StudyState } from '../model/study-state';
-import { caseFinderOf, type CaseFinder } from '../passages/code-use';
+import { caseFinderOf, type CaseFinder } from '../passages/case-finder';
 import { passageOf } from '../passages/columns';
 import { placeOf, wordsOfPlace } from '../text/citation';
 import type { Hit } from './evaluate';

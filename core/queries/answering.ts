@@ -2,7 +2,7 @@ import { hasText, type Document } from '../model/document';
 import type { Id } from '../model/ids';
 import { partsWithin, type LiesIn, type PassageCondition } from '../model/passage-condition';
 import type { WordSearch } from '../model/word-search';
-import { CaseFinder } from '../passages/code-use';
+import { CaseFinder } from '../passages/case-finder';
 import { idOfRow } from '../passages/columns';
 import { liesWithin, withFoldersBelow } from '../passages/folders';
 import { overlaps } from '../passages/relations';

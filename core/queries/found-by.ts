@@ -3,7 +3,7 @@ import type { Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
 import type { Question } from '../model/query';
-import { CaseFinder } from '../passages/code-use';
+import { CaseFinder } from '../passages/case-finder';
 import { answeringOf, needsText } from './answering';
 import type { AskedStudy } from './asked-study';
 import { DocumentHere, type Rows } from './document-here';

@@ -7,7 +7,7 @@ import { documentsOfSet, membersOf } from '../sets/members';
 import { naturalOrder } from '../text/natural-order';
 import type { Document } from '../model/document';
 import { showValue } from '../attributes/values';
-import { caseFinderOf } from '../passages/code-use';
+import { caseFinderOf } from '../passages/case-finder';
 
 /** What material is set side by side by. */
 export type Grouping = { readonly attributeId: Id } | { readonly by: 'coder' | 'kind' | 'set' };

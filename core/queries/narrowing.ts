@@ -18,11 +18,15 @@ export const partsAsked = (scope: Scope): readonly ScopePart[] => scope.parts.fi
 /** A place of a document at which its speaker, its answer or its case can be another than before: rows of columns that hold nothing. */
 type Places = TextColumns;
 
-/** What of a document is in a scope, by the places at which that can become another. */
-interface Within {
-  readonly spoken: Spoken | null;
+/** What of a document is in a scope, by the places at which that can become another: ascending, without gaps. */
+export interface Within {
   readonly places: Places;
+  /** One flag a place. */
   readonly rows: Rows;
+}
+
+interface KeptWithin extends Within {
+  readonly spoken: Spoken | null;
   /** Those that are in it, once they were asked for. */
   pieces?: readonly Stretch[];
 }
@@ -39,7 +43,7 @@ export class Narrowing {
   private readonly looking: Omit<Looking, 'rows'>;
   private readonly left = new WeakMap<PassageColumns, { document: Document; spoken: Spoken | null; left: PassageColumns | null }>();
   private readonly coded = new WeakMap<PassageColumns, PassageColumns | null>();
-  private readonly within = new WeakMap<Document, Within>();
+  private readonly within = new WeakMap<Document, KeptWithin>();
 
   constructor(
     readonly scope: Scope,
@@ -105,12 +109,11 @@ export class Narrowing {
 
   /** The cases of which anything is in the scope in a document. */
   casesIn(document: Document, spoken: Spoken | null): readonly Id[] {
-    const found = new Set<Id>();
     const { places, rows } = this.placesIn(document, spoken);
-    for (let row = 0; row < rows.length; row++)
-      if (rows[row])
-        for (const id of this.study.finder.of(document, spoken, { start: places.starts[row]!, end: places.ends[row]! })) found.add(id);
-    return [...found];
+    const { lists, listOf } = this.study.finder.ofRows(document, spoken, places);
+    const found = new Set<number>();
+    for (let row = 0; row < rows.length; row++) if (rows[row]) found.add(listOf[row]!);
+    return [...new Set([...found].flatMap((list) => lists[list]!))];
   }
 
   /** The pieces of a document that are in the scope: within each, who speaks, whose it is and what is answered stay the same. */
@@ -122,11 +125,12 @@ export class Narrowing {
     ));
   }
 
-  private placesIn(document: Document, spoken: Spoken | null): Within {
+  /** A document by the places at which what is in the scope can become another. */
+  placesIn(document: Document, spoken: Spoken | null): KeptWithin {
     const known = this.within.get(document);
     if (known && known.spoken === spoken) return known;
     const places = placesAt(document.id, piecesOf(document, spoken, this.study.finder.partsIn(document.id)));
-    const found: Within = { spoken, places, rows: this.met(places, document, spoken) };
+    const found: KeptWithin = { spoken, places, rows: this.met(places, document, spoken) };
     this.within.set(document, found);
     return found;
   }

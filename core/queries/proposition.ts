@@ -2,7 +2,7 @@ import type { Document, Text } from '../model/document';
 import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
 import type { Claim, Proposition } from '../model/proposition';
-import { CaseFinder } from '../passages/code-use';
+import { CaseFinder } from '../passages/case-finder';
 import type { AskedStudy } from './asked-study';
 import { Evaluation, type Hit } from './evaluate';
 import type { Narrowing } from './narrowing';

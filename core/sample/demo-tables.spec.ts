@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import { analysisOf } from '../analysis/analysis';
 import type { Id } from '../model/ids';
 import { EVERYTHING } from '../model/scope';
-import type { CountedTable } from '../patterns/cross-table';
+import type { CountedTable } from '../patterns/table-measure';
 import { demoSources } from '../testing/demo-sources';
 import { buildDemoStudy } from './demo-study';
 

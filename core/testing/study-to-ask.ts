@@ -39,7 +39,7 @@ export function studyToAsk() {
     name: 'Ann',
     description: '',
     documentIds: [note.id],
-    stretches: [{ documentId: note.id, start: 0, end: 20 }],
+    stretches: [{ documentId: note.id, start: 0, end: 22 }],
     values: { [age]: 41 },
   };
   const tom = { ...ann, id: bench.newId(), name: 'Tom', documentIds: [tape.id], stretches: [], values: {} };

@@ -3,7 +3,7 @@ import type { Id } from '../model/ids';
 import type { PassageColumns } from '../model/passage-columns';
 import type { Stretch } from '../model/stretch';
 import { codesByRow } from '../passages/codes-by-row';
-import type { CaseFinder } from '../passages/code-use';
+import type { CaseFinder } from '../passages/case-finder';
 import { IntervalIndex } from '../passages/interval-index';
 import { paragraphAt, speakerAt } from '../text/paragraphs';
 import type { WordHit } from './find-words';

@@ -3,7 +3,7 @@ import { Store } from '@ngrx/store';
 import { MOST_CLUSTERS, OCCURRING_IN, type SimilarityAsked } from '@core/model/pattern';
 import { cellQuestion } from '@core/patterns/cell-question';
 import type { CellKeys } from '@core/analysis/table-requests';
-import type { CountedTable } from '@core/patterns/cross-table';
+import type { CountedTable } from '@core/patterns/table-measure';
 import type { Similarity } from '@core/patterns/similarity/similarity';
 import { partsOf } from '@core/patterns/similarity/tree';
 import { counted } from '@core/text/counted';

@@ -5,7 +5,7 @@ import { noteExport } from '@core/commands/study';
 import { writeCsv } from '@core/formats/csv/write-csv';
 import type { Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
-import { caseFinderOf } from '@core/passages/code-use';
+import { caseFinderOf } from '@core/passages/case-finder';
 import { passageOf } from '@core/passages/columns';
 import { answerRows } from '@core/queries/answer-rows';
 import { answerHtml, type PrintedPassage } from '@core/formats/html-out/answer-html';

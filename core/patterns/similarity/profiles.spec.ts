@@ -4,7 +4,7 @@ import type { Id } from '../../model/ids';
 import { COMPARED, OCCURRING_IN, type SimilarityAsked } from '../../model/pattern';
 import { EVERYTHING, type Scope } from '../../model/scope';
 import type { StudyState } from '../../model/study-state';
-import { caseFinderOf } from '../../passages/code-use';
+import { caseFinderOf } from '../../passages/case-finder';
 import { unpackPassages } from '../../passages/columns';
 import { Narrowing } from '../../queries/narrowing';
 import { someScope } from '../../testing/some-conditions';

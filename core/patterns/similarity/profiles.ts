@@ -2,14 +2,15 @@ import { hasText, type Document, type Text } from '../../model/document';
 import type { Id } from '../../model/ids';
 import type { PassageColumns } from '../../model/passage-columns';
 import type { SimilarityAsked } from '../../model/pattern';
-import { CaseFinder } from '../../passages/code-use';
+import { CaseFinder } from '../../passages/case-finder';
 import type { AskedStudy } from '../../queries/asked-study';
 import type { Narrowing } from '../../queries/narrowing';
 import { entryFor, type Entry } from '../axis';
 import { foundAxisOf, type FoundAxis, type LookedAt } from '../found-axis';
 import { codedBySeveral } from '../joined';
 import { occurrencesOf } from '../occurrences';
-import { countQuickly, Scratch } from '../quick-part';
+import { countEntries } from '../quick-part';
+import { Scratch } from '../scratch';
 
 /** What each of some things has, and how often. */
 export interface Profiles {
@@ -38,7 +39,7 @@ export class ProfileCounter {
     private readonly narrowing: Narrowing,
   ) {
     this.found = foundAxisOf(asked.rows, study);
-    this.scratch = new Scratch(this.found.entries.length + 1);
+    this.scratch = new Scratch(this.found.entries.length);
     this.units = asked.compared === 'codes' ? asked.occurring : asked.compared;
   }
 
@@ -113,16 +114,13 @@ export class ProfileCounter {
 
   /** Where codings alone say what is found, and all of a document is one unit: one walk over them. Null where it takes more. */
   private quickRow({ columns }: LookedAt): Map<number, number> | null {
-    const lines = this.units === 'documents' ? this.found.entriesOf?.(columns) : undefined;
-    if (!lines) return null;
+    const codes = this.units === 'documents' ? this.found.entriesOf?.(columns) : undefined;
+    if (!codes) return null;
     const entries = this.found.entries.length;
     const joined = this.asked.coders === 'together' && codedBySeveral(columns);
-    const { cells, amounts } = countQuickly(this.scratch, {
-      ...{ columns, lines, entries, groupsOf: null, width: 1, counting: 'passages', joined },
-    });
+    const { cells, amounts } = countEntries(this.scratch, columns, codes, entries, joined);
     const row = new Map<number, number>();
-    // the one more at the end stands for any of them
-    for (let at = 0; at < cells.length; at++) if (cells[at]! < entries) row.set(cells[at]!, amounts[at]!);
+    for (let at = 0; at < cells.length; at++) row.set(cells[at]!, amounts[at]!);
     return row;
   }
 

@@ -1,0 +1,146 @@
+import type { PassageColumns } from '../model/passage-columns';
+import { isWhole, type GroupsOfRows } from './axis';
+import { NO_ENTRY, SEVERAL, type EntriesOfCodes } from './entries-of-codes';
+import type { CountedCells } from './scratch';
+
+/** A document whose codings alone say what is found, and where. */
+export interface WalkedOver {
+  readonly columns: PassageColumns;
+  readonly codes: EntriesOfCodes;
+  /** The groups that all of it is in, or those of its rows. */
+  readonly groups: readonly number[] | GroupsOfRows;
+  /** Entries that the walk passes over: they are counted otherwise. One more stands for any of them. */
+  readonly without: Uint8Array | null;
+}
+
+/** What a walk counts of an entry: each passage that carries it, each coding, or the document once, where all of it is in the same groups. */
+export type Walked = 'passages' | 'codings' | 'documents';
+
+/**
+ * Sums of a table, to which documents are added and from which they are taken away. They lie group by group, since what
+ * a document brings to a group then lies together. One entry more stands for any of them, and one group more for all in
+ * scope.
+ */
+export class RunningTable {
+  private readonly height: number;
+  private readonly counts: Float64Array;
+  /** The row in which an entry was met last, of all rows walked over so far: nothing has to be put down for the next document. */
+  private readonly lastRow: Int32Array;
+  private rowsBefore = 1;
+  /** Where the group of each row lies. */
+  private lineOf = new Int32Array(0);
+
+  constructor(
+    private readonly entries: number,
+    private readonly width: number,
+    private readonly counting: Walked,
+  ) {
+    this.height = entries + 1;
+    // and one that nobody reads, for what is in no group: so that a walk asks nothing of a row
+    this.counts = new Float64Array((width + 1) * this.height);
+    this.lastRow = new Int32Array(this.height);
+  }
+
+  /** The cell of an entry and a group, as {@link put} takes it. */
+  cellOf(entry: number, group: number): number {
+    return group * this.height + entry;
+  }
+
+  /** Adds one to a cell. */
+  add(cell: number): void {
+    this.counts[cell]!++;
+  }
+
+  put({ cells, amounts }: CountedCells, by: 1 | -1): void {
+    const { counts } = this;
+    for (let at = 0; at < cells.length; at++) counts[cells[at]!]! += by * amounts[at]!;
+  }
+
+  /** Adds a document by one walk over its codings, or takes it away. */
+  walk(document: WalkedOver, by: 1 | -1): void {
+    const { columns, groups } = document;
+    const lists = isWhole(groups) ? [groups] : groups.lists;
+    let most = 1;
+    for (const list of lists) most = Math.max(most, list.length);
+    const rows = columns.starts.length;
+    if (this.lineOf.length < rows) this.lineOf = new Int32Array(rows);
+    const { lineOf, height, width } = this;
+    // mostly each row is in one group; where it is in more, each further one is a walk of its own
+    for (let at = 0; at < most; at++) {
+      if (isWhole(groups)) lineOf.fill((groups[at] ?? width) * height, 0, rows);
+      else for (let row = 0; row < rows; row++) lineOf[row] = (lists[groups.listOf[row]!]![at] ?? width) * height;
+      this.walkInto(document, (at === 0 ? width - 1 : width) * height, by);
+    }
+  }
+
+  /**
+   * A plain loop, since a study has hundreds of thousands of codings.
+   * @param every where all in scope lie
+   */
+  private walkInto({ columns, codes, without }: WalkedOver, every: number, by: 1 | -1): void {
+    const { counts, lastRow, lineOf, entries } = this;
+    const { codingRow, codingCode } = columns;
+    const { single } = codes;
+    const lists = codes.several ? codes.lists() : [];
+    const before = this.rowsFrom(columns.starts.length);
+    const everyCoding = this.counting === 'codings';
+    // a document counts once: all of it is one row then
+    const step = this.counting === 'documents' ? 0 : 1;
+    const byAny = without === null || without[entries] === 0 ? by : 0;
+    // codings are ordered by row: whatever is found in one is found in any entry once
+    let anyBefore = -1;
+    for (let at = 0; at < codingRow.length; at++) {
+      const entry = single[codingCode[at]!]!;
+      if (entry === NO_ENTRY) continue;
+      const row = codingRow[at]! | 0;
+      const line = lineOf[row]!;
+      const here = (before + step * row) | 0;
+      if (entry === SEVERAL) this.meetAll(lists[codingCode[at]!]!, here, [line, every], without, by);
+      else if ((lastRow[entry] !== here || everyCoding) && (without === null || without[entry] === 0)) {
+        lastRow[entry] = here;
+        counts[line + entry]! += by;
+        counts[every + entry]! += by;
+      }
+      const more = here !== anyBefore || everyCoding ? byAny : 0;
+      anyBefore = here;
+      counts[line + entries]! += more;
+      counts[every + entries]! += more;
+    }
+  }
+
+  /** A number for the first of some rows, such that none of them has been met. */
+  private rowsFrom(rows: number): number {
+    if (this.rowsBefore + rows > 2 ** 30) {
+      this.lastRow.fill(0);
+      this.rowsBefore = 1;
+    }
+    const first = this.rowsBefore;
+    this.rowsBefore += rows;
+    return first;
+  }
+
+  private meetAll(some: readonly number[], here: number, lines: readonly number[], without: Uint8Array | null, by: 1 | -1): void {
+    const { counts, lastRow } = this;
+    for (const entry of some) {
+      if (without?.[entry] || (lastRow[entry] === here && this.counting !== 'codings')) continue;
+      lastRow[entry] = here;
+      for (const line of lines) counts[line + entry]! += by;
+    }
+  }
+
+  /** The sums entry by entry, as many as there are groups and one more each. */
+  byEntry(): Float64Array {
+    const { counts, height, width } = this;
+    const turned = new Float64Array(height * width);
+    // a block after the other, so that both stay at hand
+    const block = 16;
+    for (let top = 0; top < height; top += block) {
+      const bottom = Math.min(height, top + block);
+      for (let group = 0; group < width; group++) {
+        const line = group * height;
+        for (let entry = top; entry < bottom; entry++) turned[entry * width + group] = counts[line + entry]!;
+      }
+    }
+    return turned;
+  }
+}
