@@ -22,23 +22,14 @@ export class Meetings {
 }
 
 /**
- * Tells every two passages of a document that overlap, each pair once, the one that begins first in front. A sweep over
- * where they begin: only what is still open can meet what begins.
+ * Tells every two passages of a document that overlap, each pair once, the one that begins first in front. They lie in
+ * the order in which they begin: what begins before one ends lies right behind it.
  */
 export function eachPairThatMeets(columns: PassageColumns, tell: (first: number, second: number) => void): void {
   const { starts, ends } = columns;
-  const open = new Uint32Array(starts.length);
-  let count = 0;
   for (let row = 0; row < starts.length; row++) {
-    const start = starts[row]!;
-    let left = 0;
-    for (let at = 0; at < count; at++) {
-      const other = open[at]!;
-      if (ends[other]! <= start) continue;
-      open[left++] = other;
-      if (columns.ground !== 'picture' || touch(columns, other, row)) tell(other, row);
-    }
-    open[left] = row;
-    count = left + 1;
+    const end = ends[row]!;
+    for (let other = row + 1; other < starts.length && starts[other]! < end; other++)
+      if (columns.ground !== 'picture' || touch(columns, row, other)) tell(row, other);
   }
 }

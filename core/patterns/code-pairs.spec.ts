@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import type { Id } from '../model/ids';
 import type { Passage } from '../model/passage';
 import { NEARNESS_UNITS } from '../model/passage-condition';
-import { TOGETHER_BY, type TogetherAsked } from '../model/pattern';
+import { CODERS_COUNT, TOGETHER_BY, type TogetherAsked } from '../model/pattern';
 import { EVERYTHING, type Scope } from '../model/scope';
 import type { StudyState } from '../model/study-state';
 import { caseFinderOf } from '../passages/case-finder';
@@ -145,6 +145,60 @@ describe('codes together', () => {
           }
       }),
       { numRuns: 200 },
+    );
+  });
+
+  const someAsking = fc.record({
+    rows: fc.constantFrom<TogetherAsked['rows']>(
+      plain.rows,
+      { of: 'codes', codeIds: null, withUnder: true },
+      { of: 'code sets', setIds: null },
+      { of: 'queries', queryIds: null },
+    ),
+    to: fc.constantFrom<TogetherAsked['rows'] | undefined>(undefined, { of: 'top codes' }),
+    by: fc.constantFrom(...TOGETHER_BY),
+    coders: fc.constantFrom(...CODERS_COUNT),
+    as: fc.constantFrom<TogetherAsked['as']>('counts', 'jaccard'),
+  });
+  const askingOf = ({ to, ...asking }: typeof someAsking extends fc.Arbitrary<infer T> ? T : never) => ({
+    ...plain,
+    ...asking,
+    ...(to && { to }),
+  });
+
+  it('open to as many pairs as are counted, whoever coded them and whatever codes are taken together', () => {
+    fc.assert(
+      fc.property(someStudy(), someAsking, (state, asking) => {
+        if (asking.by !== 'overlap' && asking.by !== 'near') return;
+        const { counter, all, counts, entries } = count(state, askingOf(asking));
+        for (let a = 0; a < entries.length; a++)
+          for (let b = 0; b < entries.length; b++) {
+            const pairs = all.flatMap((columns) =>
+              counter.pairsIn(columns, state.tables.document[columns.documentId]!, textOf(columns.documentId), a, b),
+            );
+            assert.equal(counts[a * entries.length + b], pairs.length, `${entries[a]!.path} with ${entries[b]!.path}`);
+          }
+      }),
+      { numRuns: 100 },
+    );
+  });
+
+  it('are after any change what counting all anew says', () => {
+    fc.assert(
+      fc.property(someStudy(), someStudy(), someAsking, (before, after, asking) => {
+        if (asking.rows.of === 'queries' || asking.rows.of === 'code sets') return;
+        const study = studyOf(before);
+        const counter = new PairCounter(askingOf(asking), study, new Narrowing(EVERYTHING, study));
+        const changed = { ...before, passages: { ...before.passages, [talk.id]: after.passages[talk.id]! } };
+        const fewer = { ...changed, passages: { [talk.id]: changed.passages[talk.id]! } };
+        for (const state of [before, changed, fewer, changed, before]) {
+          const all = Object.values(state.passages);
+          for (const one of all) if (!counter.knows(one)) counter.add(one, state.tables.document[one.documentId]!, textOf(one.documentId));
+          const [now, anew] = [counter.result(all), count(state, askingOf(asking))];
+          assert.deepEqual([now.counts, now.jaccard, now.of], [anew.counts, anew.jaccard, anew.of]);
+        }
+      }),
+      { numRuns: 100 },
     );
   });
 

@@ -5,19 +5,18 @@ import type { PassageColumns } from '../model/passage-columns';
 import type { TogetherAsked } from '../model/pattern';
 import { CaseFinder } from '../passages/case-finder';
 import { wordsIn } from '../passages/coverage';
-import { eachPairThatMeets } from '../passages/meetings';
 import { union } from '../passages/union';
 import type { AskedStudy } from '../queries/asked-study';
 import { hitsOf, type Hit } from '../queries/evaluate';
 import type { Narrowing } from '../queries/narrowing';
 import type { Entry } from './axis';
-import { entriesFrom } from './entries-of-codes';
 import { foundAxisOf, oneAfterTheOther, type FoundAxis, type LookedAt } from './found-axis';
 import { codedBySeveral } from './joined';
+import { joinedEntries } from './joined-entries';
 import { occurrencesOf, shared, Togetherness, type Occurrence } from './occurrences';
-import { eachPair, jaccardOf, mirrored } from './pair-matrix';
-import { entriesByRow } from './quick-part';
-import { Scratch } from './scratch';
+import { jaccardOf } from './jaccard';
+import { occurringIn, RunningPairs, type Occurring } from './running-pairs';
+import type { CountedCells } from './scratch';
 
 /** How often codes are together, each with each; of a flow, those it goes to after those it comes from. */
 export interface CodePairs {
@@ -40,18 +39,20 @@ export interface PairHit {
 
 /** What one document brings. */
 interface Part {
-  /** Pairs of entries, the lower first, and how often; of one entry with itself how often it occurs. */
-  readonly cells: Uint32Array;
-  readonly amounts: Float64Array;
-  /** Words of both, for each of the cells; empty where they are not counted. */
+  /** What occurs in it, where codings alone say so and overlapping passages are counted. */
+  readonly occurring: Occurring | null;
+  /** The entries that occur in it, where documents are counted. */
+  readonly present: Uint32Array | null;
+  /** Pairs of entries, the lower first, and how often, where they were counted one by one; of one entry with itself how often it occurs. */
+  readonly counted: CountedCells | null;
+  /** Words of both, for each of these; empty where they are not counted. */
   readonly words: Float64Array;
   /** Entries by case, where cases are counted, and the cases with any coding. */
   readonly byCase: ReadonlyMap<Id, ReadonlySet<number>>;
   readonly coded: boolean;
 }
 
-const NO_WORDS = new Float64Array();
-const NO_CASES: Part['byCase'] = new Map();
+const EMPTY: Part = { occurring: null, present: null, counted: null, words: new Float64Array(), byCase: new Map(), coded: false };
 
 /**
  * Counts how often codes are together. What counts as one is said by how coders count (`joinedByCoders`).
@@ -65,7 +66,9 @@ export class PairCounter {
   private readonly found: FoundAxis;
   private readonly from: number;
   private readonly size: number;
-  private readonly scratch: Scratch;
+  private readonly running: RunningPairs;
+  /** The documents that are in the running sums. */
+  private readonly added = new Set<PassageColumns>();
   private readonly parts = new WeakMap<PassageColumns, Part>();
 
   constructor(
@@ -77,7 +80,7 @@ export class PairCounter {
     this.found = asked.to ? oneAfterTheOther(rows, foundAxisOf(asked.to, study)) : rows;
     this.from = rows.entries.length;
     this.size = this.found.entries.length;
-    this.scratch = new Scratch(this.size * this.size);
+    this.running = new RunningPairs(this.size);
   }
 
   needsText(document: Document): boolean {
@@ -102,39 +105,28 @@ export class PairCounter {
   }
 
   add(columns: PassageColumns | null, document: Document, text: Text | null): void {
-    if (columns && !this.parts.has(columns)) this.parts.set(columns, this.partOf(columns, document, text));
+    if (!columns || this.parts.has(columns)) return;
+    this.parts.set(columns, this.partOf(columns, document, text));
+    this.bring(columns);
   }
 
   /** The pairs over some documents that were counted. */
   result(documents: Iterable<PassageColumns>): CodePairs {
     const { size } = this;
-    const counts = new Float64Array(size * size);
-    const words = this.countsWords ? new Float64Array(size * size) : null;
-    const cases = new Map<Id, Set<number>>();
-    let coded = 0;
-    for (const columns of documents) {
-      const part = this.parts.get(columns);
-      if (!part) continue;
-      if (part.coded) coded++;
-      const { cells, amounts } = part;
-      // a plain loop: a study has millions of pairs
-      for (let at = 0; at < cells.length; at++) counts[cells[at]!]! += amounts[at]!;
-      if (words) for (let at = 0; at < cells.length; at++) words[cells[at]!]! += part.words[at]!;
-      for (const [id, entries] of part.byCase) {
-        const some = cases.get(id);
-        if (some) for (const entry of entries) some.add(entry);
-        else cases.set(id, new Set(entries));
-      }
-    }
-    if (this.asked.by === 'case') for (const entries of cases.values()) eachPair(entries, (a, b) => counts[a * size + b]!++);
-    mirrored(counts, size);
-    if (words) mirrored(words, size);
+    const { by } = this.asked;
+    const asked = new Set([...documents].filter((columns) => this.parts.has(columns)));
+    for (const columns of this.added) if (!asked.has(columns)) this.take(columns);
+    for (const columns of asked) if (!this.added.has(columns)) this.bring(columns);
+    const parts = [...asked].map((columns) => this.parts.get(columns)!);
+    const cases = by === 'case' ? casesOf(parts) : null;
+    const counts = cases ? countedOf(cases.values(), size) : this.running.result();
+    const words = this.countsWords ? wordsOf(parts, size) : null;
     return {
       entries: this.found.entries,
       from: this.from,
       counts,
-      jaccard: this.asked.by === 'near' ? null : this.asked.by === 'overlap' ? words && jaccardOf(words, size) : jaccardOf(counts, size),
-      of: this.asked.by === 'document' ? coded : this.asked.by === 'case' ? cases.size : null,
+      jaccard: by === 'near' ? null : by === 'overlap' ? words && jaccardOf(words, size) : jaccardOf(counts, size),
+      of: by === 'document' ? parts.filter(({ coded }) => coded).length : (cases?.size ?? null),
     };
   }
 
@@ -171,13 +163,7 @@ export class PairCounter {
 
   /** The cases that have all of some entries. */
   casesWith(documents: Iterable<PassageColumns>, entries: readonly number[]): Set<Id> {
-    const cases = new Map<Id, Set<number>>();
-    for (const columns of documents)
-      for (const [id, some] of this.parts.get(columns)?.byCase ?? []) {
-        const known = cases.get(id);
-        if (known) for (const entry of some) known.add(entry);
-        else cases.set(id, new Set(some));
-      }
+    const cases = casesOf([...documents].flatMap((columns) => this.parts.get(columns) ?? []));
     return new Set([...cases].flatMap(([id, some]) => (entries.every((entry) => some.has(entry)) ? [id] : [])));
   }
 
@@ -203,47 +189,47 @@ export class PairCounter {
     return new Togetherness(here, this.asked, this.study.language);
   }
 
+  private bring(columns: PassageColumns): void {
+    this.added.add(columns);
+    this.change(this.parts.get(columns)!, 1);
+  }
+
+  private take(columns: PassageColumns): void {
+    this.added.delete(columns);
+    this.change(this.parts.get(columns)!, -1);
+  }
+
+  private change({ occurring, present, counted }: Part, by: 1 | -1): void {
+    if (occurring) this.running.overlapping(occurring, by);
+    if (present) this.running.present(present, by);
+    if (counted) this.running.put(counted, by);
+  }
+
   private partOf(columns: PassageColumns, document: Document, text: Text | null): Part {
     const here = this.lookedAt(columns, document, text);
-    const quick = here && this.quickPart(here);
-    return quick ?? this.slowPart(here);
+    if (!here) return EMPTY;
+    const coded = here.columns.codingRow.length > 0;
+    const occurring = this.occurringIn(here);
+    if (occurring) return { ...EMPTY, occurring, coded };
+    if (this.asked.by === 'document') {
+      const found = this.found.in(here);
+      const present = Array.from({ length: this.size }, (_, entry) => entry).filter((entry) => found[entry]);
+      return { ...EMPTY, present: Uint32Array.from(present), coded };
+    }
+    return { ...this.measuredPart(here), coded };
   }
 
-  /** Overlapping passages that each count, where codings alone say what is found: pairs of rows, and what each of them carries. */
-  private quickPart(here: LookedAt): Part | null {
-    const { columns } = here;
+  /** Overlapping passages, where codings alone say what is found. Areas overlap by their pixels, not by where they begin and end. */
+  private occurringIn({ columns }: LookedAt): Occurring | null {
     const codes = this.found.entriesOf?.(columns);
     const { by, coders } = this.asked;
-    if (!codes || by !== 'overlap' || this.countsWords) return null;
-    if (coders === 'together' && codedBySeveral(columns)) return null;
-    const { size, scratch } = this;
-    const carried = entriesByRow(columns, codes.lists());
-    const { single } = entriesFrom(carried);
-    const meetAs = (a: number, b: number): void => {
-      if (a !== b) scratch.add(a < b ? a * size + b : b * size + a);
-    };
-    for (const entries of carried) {
-      if (!entries) continue;
-      for (let at = 0; at < entries.length; at++) {
-        const a = entries[at]!;
-        scratch.add(a * size + a);
-        for (let other = at + 1; other < entries.length; other++) meetAs(a, entries[other]!);
-      }
-    }
-    eachPairThatMeets(columns, (first, second) => {
-      const one = single[first]!;
-      const other = single[second]!;
-      if (one >= 0 && other >= 0) return meetAs(one, other);
-      const some = carried[first];
-      const others = carried[second];
-      if (!some || !others) return;
-      for (const a of some) for (const b of others) meetAs(a, b);
-    });
-    return { ...scratch.take(), words: NO_WORDS, byCase: NO_CASES, coded: columns.codingRow.length > 0 };
+    if (!codes || by !== 'overlap' || this.countsWords || columns.ground === 'picture') return null;
+    const joined = coders === 'together' && codedBySeveral(columns) ? joinedEntries(columns, codes.lists(), this.size) : null;
+    return occurringIn(columns, codes, joined);
   }
 
-  private slowPart(here: LookedAt | null): Part {
-    const occurrences = here ? this.occurrencesIn(here) : [];
+  private measuredPart(here: LookedAt): Omit<Part, 'coded'> {
+    const occurrences = this.occurrencesIn(here);
     const sums = new Map<number, number>();
     const increase = (a: number, b: number, by = 1): void => {
       const cell = Math.min(a, b) * this.size + Math.max(a, b);
@@ -251,8 +237,7 @@ export class PairCounter {
     };
     const present = [...occurrences.keys()].filter((entry) => occurrences[entry]);
     const byCase = new Map<Id, Set<number>>();
-    if (here && this.asked.by === 'document') eachPair(present, increase);
-    else if (here && this.asked.by === 'case') {
+    if (this.asked.by === 'case') {
       for (const entry of present)
         for (const { rows } of occurrences[entry]!)
           for (const row of rows)
@@ -264,18 +249,17 @@ export class PairCounter {
       // every case with any coding counts, whether or not the codes are among those asked for
       for (const row of new Set(here.columns.codingRow))
         for (const id of this.casesAt(here, row)) if (!byCase.has(id)) byCase.set(id, new Set());
-    } else if (here) {
+    } else {
       for (const entry of present) increase(entry, entry, occurrences[entry]!.length);
       this.togetherIn(here).each(occurrences, increase);
     }
-    const words = here && this.countsWords ? this.wordsOf(here, occurrences, [...sums.keys()]) : new Map<number, number>();
-    // what shares no pair of passages shares no word
+    const words = this.countsWords ? this.wordsOf(here, occurrences, [...sums.keys()]) : new Map<number, number>();
     return {
-      cells: Uint32Array.from(sums.keys()),
-      amounts: Float64Array.from(sums.values()),
+      ...EMPTY,
+      counted: { cells: Uint32Array.from(sums.keys()), amounts: Float64Array.from(sums.values()) },
+      // what shares no pair of passages shares no word
       words: Float64Array.from([...sums.keys()], (cell) => words.get(cell) ?? 0),
       byCase,
-      coded: here !== null && here.columns.codingRow.length > 0,
     };
   }
 
@@ -294,4 +278,29 @@ export class PairCounter {
     }
     return words;
   }
+}
+
+/** The entries of each case, of all documents together. */
+function casesOf(parts: readonly Part[]): Map<Id, Set<number>> {
+  const cases = new Map<Id, Set<number>>();
+  for (const { byCase } of parts)
+    for (const [id, entries] of byCase) {
+      const some = cases.get(id);
+      if (some) for (const entry of entries) some.add(entry);
+      else cases.set(id, new Set(entries));
+    }
+  return cases;
+}
+
+/** How many of some sets have both of two entries. */
+function countedOf(sets: Iterable<ReadonlySet<number>>, size: number): Float64Array {
+  const running = new RunningPairs(size);
+  for (const entries of sets) running.present(Uint32Array.from(entries), 1);
+  return running.result();
+}
+
+function wordsOf(parts: readonly Part[], size: number): Float64Array {
+  const running = new RunningPairs(size);
+  for (const { counted, words } of parts) if (counted) running.put({ cells: counted.cells, amounts: words }, 1);
+  return running.result();
 }

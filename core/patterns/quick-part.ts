@@ -1,5 +1,5 @@
 import type { PassageColumns } from '../model/passage-columns';
-import { NO_ENTRY, type EntriesOfCodes, type ListsOfEntries } from './entries-of-codes';
+import { NO_ENTRY, type EntriesOfCodes } from './entries-of-codes';
 import { joinedEntries } from './joined-entries';
 import type { CountedCells, Scratch } from './scratch';
 
@@ -29,18 +29,4 @@ export function countEntries(
   }
   for (const [entry, occurrences] of apart?.occurrences ?? []) if (entry < entries) scratch.add(entry, occurrences.length);
   return scratch.take();
-}
-
-/** The entries that each passage carries, each once; undefined where it carries none. */
-export function entriesByRow({ codingRow, codingCode, starts }: PassageColumns, lists: ListsOfEntries): (readonly number[] | undefined)[] {
-  const byRow = new Array<readonly number[] | undefined>(starts.length);
-  for (let at = 0; at < codingRow.length; at++) {
-    const [line, row] = [lists[codingCode[at]!], codingRow[at]!];
-    if (line === undefined || line.length === 0) continue;
-    const known = byRow[row];
-    // one code is the most frequent by far: its own list serves
-    if (known === undefined) byRow[row] = line;
-    else if (line.some((entry) => !known.includes(entry))) byRow[row] = [...known, ...line.filter((entry) => !known.includes(entry))];
-  }
-  return byRow;
 }
