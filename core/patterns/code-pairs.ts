@@ -224,7 +224,7 @@ export class PairCounter {
     const codes = this.found.entriesOf?.(columns);
     const { by, coders } = this.asked;
     if (!codes || by !== 'overlap' || this.countsWords || columns.ground === 'picture') return null;
-    const joined = coders === 'together' && codedBySeveral(columns) ? joinedEntries(columns, codes.lists(), this.size) : null;
+    const joined = coders === 'together' && codedBySeveral(columns) ? joinedEntries(columns, codes, this.size) : null;
     return occurringIn(columns, codes, joined);
   }
 

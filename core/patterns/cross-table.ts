@@ -223,7 +223,7 @@ export class CrossCounter {
     const several = codedBySeveral(columns);
     const joined =
       counting === 'passages' && coders === 'together' && several
-        ? joinedEntries(columns, this.found.entriesOf(columns).lists(), this.found.entries.length)
+        ? joinedEntries(columns, this.found.entriesOf(columns), this.found.entries.length)
         : null;
     return {
       walked: { columns, groups, without: joined && joined.are },
@@ -234,13 +234,19 @@ export class CrossCounter {
 
   /** Passages that coders marked over each other, once each. */
   private countJoined({ occurrences }: JoinedEntries, groups: readonly number[] | GroupsOfRows): CountedCells {
-    const groupsAt = (row: number): readonly number[] => (isWhole(groups) ? groups : groups.lists[groups.listOf[row]!]!);
-    for (const [entry, together] of occurrences)
-      for (const rows of together) {
-        for (const group of rows.length === 1 ? groupsAt(rows[0]!) : new Set(rows.flatMap(groupsAt)))
-          this.scratch.add(this.running.cellOf(entry, group));
-        this.scratch.add(this.running.cellOf(entry, this.width - 1));
+    const { scratch, running } = this;
+    const any = this.width - 1;
+    for (const [entry, together] of occurrences) {
+      scratch.add(running.cellOf(entry, any), together.length);
+      if (isWhole(groups)) {
+        for (const group of groups) scratch.add(running.cellOf(entry, group), together.length);
+        continue;
       }
+      const groupsAt = (row: number): readonly number[] => groups.lists[groups.listOf[row]!]!;
+      for (const rows of together)
+        for (const group of rows.length === 1 ? groupsAt(rows[0]!) : new Set(rows.flatMap(groupsAt)))
+          scratch.add(running.cellOf(entry, group));
+    }
     return this.scratch.take();
   }
 

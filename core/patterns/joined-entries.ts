@@ -1,5 +1,6 @@
 import type { PassageColumns } from '../model/passage-columns';
-import type { ListsOfEntries } from './entries-of-codes';
+import { NO_ENTRY, SEVERAL, type EntriesOfCodes } from './entries-of-codes';
+import type { Found } from './found-axis';
 import { joinedByCoders } from './joined';
 
 const [OVERLAP, TWO_CODERS, BOTH] = [1, 2, 3];
@@ -17,60 +18,67 @@ export interface JoinedEntries {
  * as often as there are passages. One entry more stands for any of them.
  * @returns null where there is none
  */
-export function joinedEntries(columns: PassageColumns, lists: ListsOfEntries, entries: number): JoinedEntries | null {
-  const are = entriesToJoin(columns, lists, entries);
+export function joinedEntries(columns: PassageColumns, codes: EntriesOfCodes, entries: number): JoinedEntries | null {
+  const are = entriesToJoin(columns, codes, entries);
   if (!are.includes(1)) return null;
   const occurrences = new Map<number, readonly (readonly number[])[]>();
-  for (const [entry, codings] of foundOf(columns, lists, are)) {
-    const rows = [...new Set(codings.map((at) => columns.codingRow[at]!))];
-    occurrences.set(entry, joinedByCoders(columns, { rows, codings }));
-  }
+  foundOf(columns, codes, are).forEach((found, entry) => found && occurrences.set(entry, joinedByCoders(columns, found)));
   return { are, occurrences };
 }
 
 /** Areas of pictures may overlap in the rows that they reach over without touching: that is seen when they are looked at. */
 function entriesToJoin(
   { starts, ends, codingRow, codingCode, codingCoder }: PassageColumns,
-  lists: ListsOfEntries,
+  codes: EntriesOfCodes,
   entries: number,
 ): Uint8Array {
+  const { single } = codes;
+  const lists = codes.several ? codes.lists() : [];
   const lastRow = new Int32Array(entries + 1).fill(-1);
   /** How far the passages of an entry reach that came so far: they come in the order in which they begin. */
-  const reach = new Float64Array(entries + 1);
+  const reach = new Uint32Array(entries + 1);
   const firstCoder = new Int32Array(entries + 1);
   const joining = new Uint8Array(entries + 1);
-  const meet = (entry: number, row: number, coder: number): void => {
-    const last = lastRow[entry]!;
-    if (last === -1) firstCoder[entry] = coder;
-    else if (firstCoder[entry] !== coder) joining[entry]! |= TWO_CODERS;
-    if (last === row) return;
-    if (last !== -1 && starts[row]! < reach[entry]!) joining[entry]! |= OVERLAP;
-    lastRow[entry] = row;
-    if (ends[row]! > reach[entry]!) reach[entry] = ends[row]!;
-  };
   for (let at = 0; at < codingRow.length; at++) {
-    const line = lists[codingCode[at]!];
-    if (!line) continue;
-    for (const entry of line) meet(entry, codingRow[at]!, codingCoder[at]!);
-    meet(entries, codingRow[at]!, codingCoder[at]!);
+    const one = single[codingCode[at]!]!;
+    if (one === NO_ENTRY) continue;
+    const list = one === SEVERAL ? lists[codingCode[at]!]! : null;
+    const [row, coder] = [codingRow[at]! | 0, codingCoder[at]!];
+    const count = list ? list.length : 1;
+    // its entries, and any
+    for (let nth = 0; nth <= count; nth++) {
+      const entry = nth === count ? entries : list ? list[nth]! : one;
+      const last = lastRow[entry]!;
+      if (last === -1) firstCoder[entry] = coder;
+      else if (firstCoder[entry] !== coder) joining[entry]! |= TWO_CODERS;
+      if (last === row) continue;
+      if (last !== -1 && starts[row]! < reach[entry]!) joining[entry]! |= OVERLAP;
+      lastRow[entry] = row;
+      if (ends[row]! > reach[entry]!) reach[entry] = ends[row]!;
+    }
   }
   return joining.map((found) => (found === BOTH ? 1 : 0));
 }
 
-/** The codings of the entries that are looked at one by one, ascending. */
-function foundOf({ codingCode }: PassageColumns, lists: ListsOfEntries, are: Uint8Array): Map<number, number[]> {
-  const found = new Map<number, number[]>();
-  const put = (entry: number, at: number): void => {
-    if (!are[entry]) return;
-    const some = found.get(entry);
-    if (some) some.push(at);
-    else found.set(entry, [at]);
-  };
-  for (let at = 0; at < codingCode.length; at++) {
-    const line = lists[codingCode[at]!];
-    if (!line) continue;
-    for (const entry of line) put(entry, at);
-    put(are.length - 1, at);
+/** The rows and codings of the entries that are looked at one by one, by entry. */
+function foundOf({ codingRow, codingCode }: PassageColumns, codes: EntriesOfCodes, are: Uint8Array): (Found | undefined)[] {
+  const { single } = codes;
+  const lists = codes.several ? codes.lists() : [];
+  const found = new Array<{ rows: number[]; codings: number[] } | undefined>(are.length);
+  for (let at = 0; at < codingRow.length; at++) {
+    const one = single[codingCode[at]!]!;
+    if (one === NO_ENTRY) continue;
+    const list = one === SEVERAL ? lists[codingCode[at]!]! : null;
+    const row = codingRow[at]!;
+    const count = list ? list.length : 1;
+    for (let nth = 0; nth <= count; nth++) {
+      const entry = nth === count ? are.length - 1 : list ? list[nth]! : one;
+      if (!are[entry]) continue;
+      const some = (found[entry] ??= { rows: [], codings: [] });
+      // codings are ordered by row: the last is the same one or one before it
+      if (some.rows[some.rows.length - 1] !== row) some.rows.push(row);
+      some.codings.push(at);
+    }
   }
   return found;
 }

@@ -14,7 +14,8 @@ export function joinedByCoders(columns: PassageColumns, { rows, codings }: Found
   const { starts, ends } = columns;
   const coders = codersAt(columns, rows, codings);
   /** Of each of the rows, by its place, the place of one it is joined to that stands before it, or its own. */
-  const before = Int32Array.from(rows.keys());
+  const before = new Int32Array(rows.length);
+  for (let at = 0; at < rows.length; at++) before[at] = at;
   const rootOf = (at: number): number => {
     let root = at;
     while (before[root] !== root) root = before[root]!;
@@ -22,7 +23,7 @@ export function joinedByCoders(columns: PassageColumns, { rows, codings }: Found
     return root;
   };
   const open: number[] = [];
-  for (const at of rows.keys()) {
+  for (let at = 0; at < rows.length; at++) {
     const row = rows[at]!;
     let left = 0;
     for (const other of open) {
@@ -38,7 +39,7 @@ export function joinedByCoders(columns: PassageColumns, { rows, codings }: Found
   }
   const groups: number[][] = [];
   const groupOf = new Int32Array(rows.length);
-  for (const at of rows.keys()) {
+  for (let at = 0; at < rows.length; at++) {
     const root = rootOf(at);
     if (root === at) groupOf[at] = groups.push([rows[at]!]) - 1;
     else groups[groupOf[root]!]!.push(rows[at]!);

@@ -16,8 +16,8 @@ export function countEntries(
 ): CountedCells {
   const { codingRow, codingCode, starts } = columns;
   const { single } = codes;
-  const lists = codes.several || joined ? codes.lists() : [];
-  const apart = joined ? joinedEntries(columns, lists, entries) : null;
+  const lists = codes.several ? codes.lists() : [];
+  const apart = joined ? joinedEntries(columns, codes, entries) : null;
   scratch.begin(entries, starts.length);
   const meet = (entry: number, row: number): void => {
     if (!apart?.are[entry] && scratch.isNew(entry, row)) scratch.add(entry);
