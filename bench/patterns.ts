@@ -133,13 +133,8 @@ function crossTable(
     for (const document of documents) counter.add(state.passages[document.id] ?? null, document, texts.get(document.id) ?? null);
     return counter;
   };
-  let sums: number[] = [];
-  let columns = 0;
-  const milliseconds = time(RUNS, () => {
-    const table = make().result(all);
-    columns = table.columns.length;
-    sums = sumsOf(table);
-  });
+  let table: CrossTable | undefined;
+  const milliseconds = time(RUNS, () => (table = make().result(all)));
   const counter = make();
   const [first] = all as [(typeof all)[number]];
   const others = unpackPassages(first);
@@ -148,7 +143,7 @@ function crossTable(
     counter.add(now, state.tables.document[first.documentId]!, null);
     counter.result([now, ...all.slice(1)]);
   });
-  return { milliseconds, changed, columns, sums };
+  return { milliseconds, changed, columns: table!.columns.length, sums: sumsOf(table!) };
 }
 
 function sumsOf({ rows, columns, counts }: CrossTable): number[] {

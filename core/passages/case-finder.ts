@@ -14,6 +14,8 @@ export interface CasesOfRows {
   readonly lists: readonly (readonly Id[])[];
   /** By row, the place of its list. */
   readonly listOf: Uint32Array;
+  /** The cases of any row. */
+  readonly all: readonly Id[];
 }
 
 const NONE: readonly never[] = [];
@@ -67,17 +69,18 @@ export class CaseFinder {
   ofRows(document: SpokenDocument, spoken: Spoken | null, rows: Rows): CasesOfRows {
     const known = this.rows.get(rows);
     if (known?.document === document && known.spoken === spoken) return known.cases;
-    const cases = this.parts.has(document.id) ? this.byPlace(document, spoken, rows) : this.bySpeaker(document, spoken, rows);
+    const { lists, listOf } = this.parts.has(document.id) ? this.byPlace(document, spoken, rows) : this.bySpeaker(document, spoken, rows);
+    const cases = { lists, listOf, all: casesIn({ lists, listOf }) };
     this.rows.set(rows, { document, spoken, cases });
     return cases;
   }
 
-  private byPlace(document: SpokenDocument, spoken: Spoken | null, { starts, ends }: Rows): CasesOfRows {
+  private byPlace(document: SpokenDocument, spoken: Spoken | null, { starts, ends }: Rows): ListedRows {
     const lists = new ListsOfCases();
     return { lists: lists.all, listOf: starts.map((start, row) => lists.placeOf(this.of(document, spoken, { start, end: ends[row]! }))) };
   }
 
-  private bySpeaker(document: SpokenDocument, spoken: Spoken | null, { starts }: Rows): CasesOfRows {
+  private bySpeaker(document: SpokenDocument, spoken: Spoken | null, { starts }: Rows): ListedRows {
     const lists = new ListsOfCases();
     const listOf = new Uint32Array(starts.length);
     const nobody = lists.placeOf(this.owning(document.id));
@@ -102,6 +105,16 @@ export class CaseFinder {
   ofAll(document: SpokenDocument): readonly Id[] | null {
     return this.parts.has(document.id) || CaseFinder.needsText(document) ? null : this.owning(document.id);
   }
+}
+
+type ListedRows = Pick<CasesOfRows, 'lists' | 'listOf'>;
+
+/** The cases of some rows, or of all. @param kept one flag a row */
+export function casesIn({ lists, listOf }: ListedRows, kept: Uint8Array | null = null): readonly Id[] {
+  const met = new Uint8Array(lists.length);
+  for (let row = 0; row < listOf.length; row++) if (kept === null || kept[row]) met[listOf[row]!] = 1;
+  const some = lists.filter((_, at) => met[at]);
+  return some.length === 1 ? some[0]! : [...new Set(some.flat())];
 }
 
 type Rows = Pick<PassageColumns, 'starts' | 'ends'>;

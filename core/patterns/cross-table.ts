@@ -88,12 +88,7 @@ export class CrossCounter {
     this.width = this.groups.entries.length + 1;
     const cells = (this.found.entries.length + 1) * this.width;
     this.scratch = new Scratch(cells);
-    const { counting } = asked;
-    this.running = new RunningTable(
-      this.found.entries.length,
-      this.width,
-      counting === 'codings' || counting === 'documents' ? counting : 'passages',
-    );
+    this.running = new RunningTable(this.found.entries.length, this.width, asked.counting);
     this.sizes = new GroupSizes(this.groups, study, narrowing);
   }
 
@@ -155,7 +150,7 @@ export class CrossCounter {
 
   /** Cases that several documents have count once, so that these cannot be added up. */
   private casesCounted(): RunningTable {
-    const table = new RunningTable(this.found.entries.length, this.width, 'passages');
+    const table = new RunningTable(this.found.entries.length, this.width, 'cases');
     const cases = this.caseNumbers.size + 1;
     const seen = new Set<number>();
     for (const columns of this.added) {

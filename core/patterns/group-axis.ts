@@ -101,7 +101,7 @@ function setAxis(study: AskedStudy): GroupAxis {
   return ofCases(
     study,
     entries,
-    (document, id) => orNone([...own(document), ...(ofCase.get(id) ?? [])]),
+    (document, id) => orNone([...new Set([...own(document), ...(ofCase.get(id) ?? [])])]),
     (document) => orNone(own(document)),
   );
 }

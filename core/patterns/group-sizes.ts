@@ -1,7 +1,7 @@
 import type { Document, Text } from '../model/document';
 import { hasText } from '../model/document';
 import type { Id } from '../model/ids';
-import type { CasesOfRows } from '../passages/case-finder';
+import { casesIn, type CasesOfRows } from '../passages/case-finder';
 import { wordsByPlace } from '../passages/coverage';
 import type { AskedStudy } from '../queries/asked-study';
 import type { Narrowing, Within } from '../queries/narrowing';
@@ -15,11 +15,12 @@ export interface GroupSize {
   readonly words: number | null;
 }
 
-/** What one document brings to the groups. */
+/** What one document brings to each of the groups that any of it is in. */
 interface Part {
-  readonly cases: ReadonlyMap<number, ReadonlySet<Id>>;
+  readonly groups: readonly number[];
+  readonly cases: readonly Iterable<Id>[];
   /** Null where the text was not at hand. */
-  readonly words: ReadonlyMap<number, number> | null;
+  readonly words: readonly number[] | null;
 }
 
 /** Measures groups document by document: what is in them, whether or not anything was found there. */
@@ -57,15 +58,14 @@ export class GroupSizes {
     const words: (number | null)[] = documents.map(() => (this.groups.coders ? null : 0));
     words[this.any] = 0;
     for (const { part } of this.parts.values()) {
-      for (const [group, ids] of part.cases) {
+      part.groups.forEach((group, at) => {
         documents[group]!++;
-        if (ids.size === 0) continue;
         const some = cases.get(group);
-        if (!some) cases.set(group, new Set(ids));
-        else for (const id of ids) some.add(id);
-      }
+        if (!some) cases.set(group, new Set(part.cases[at]));
+        else for (const id of part.cases[at]!) some.add(id);
+        if (part.words && words[group] !== null) words[group]! += part.words[at]!;
+      });
       if (part.words === null) words.fill(null);
-      else for (const [group, count] of part.words) if (words[group] !== null) words[group] = words[group]! + count;
     }
     return documents.map((count, group) => ({ documents: count, cases: cases.get(group)?.size ?? 0, words: words[group]! }));
   }
@@ -96,17 +96,16 @@ export class GroupSizes {
       for (const group of lists[listOf[row]!]!) meet(group, NOBODY);
       for (const id of ids) for (const group of groups.atAs(place, id)) meet(group, [id]);
     }
-    return { cases: casesOf, words: this.wordsOf(document, text, within, ofRows, [...casesOf.keys()]) };
+    const all = [...casesOf.keys()];
+    return { groups: all, cases: [...casesOf.values()], words: this.wordsOf(document, text, within, ofRows, all) };
   }
 
   /** Where all of a document is in the same groups. */
-  private wholePart(document: Document, text: Text | null, within: Within, groups: readonly number[], cases: CasesOfRows): Part {
-    const met = new Uint8Array(cases.lists.length);
-    for (let row = 0; row < within.rows.length; row++) if (within.rows[row]) met[cases.listOf[row]!] = 1;
-    const ids = new Set(cases.lists.flatMap((list, at) => (met[at] ? list : NOBODY)));
-    const all = [...groups, this.any];
-    const words = this.wordsOf(document, text, within, { lists: [groups], listOf: new Uint32Array(within.rows.length) }, all);
-    return { cases: new Map(all.map((group) => [group, ids])), words };
+  private wholePart(document: Document, text: Text | null, within: Within, own: readonly number[], cases: CasesOfRows): Part {
+    const ids = this.narrowing.isEverything ? cases.all : casesIn(cases, within.rows);
+    const groups = [...own, this.any];
+    const words = this.wordsOf(document, text, within, { lists: [own], listOf: ALL_ALIKE }, groups);
+    return { groups, cases: groups.map(() => ids), words };
   }
 
   /** Words by group; null where they cannot be told. @param groups those of which anything is in the document */
@@ -116,17 +115,17 @@ export class GroupSizes {
     { places, rows }: Within,
     { lists, listOf }: GroupsOfRows,
     groups: readonly number[],
-  ): ReadonlyMap<number, number> | null {
-    if (!hasText(document)) return NO_WORDS;
+  ): readonly number[] | null {
+    if (!hasText(document)) return groups.map(() => 0);
     // all of a document is as long as its record says
     if (this.narrowing.isEverything && groups.every((group) => group === this.any || lists.every((list) => list.includes(group))))
-      return new Map(groups.map((group) => [group, document.words]));
+      return groups.map(() => document.words);
     if (!text) return null;
     const { from, to } = wordsByPlace(text, places);
     const { sums, reached } = this;
     for (let row = 0; row < rows.length; row++) {
       if (!rows[row]) continue;
-      const list = lists[listOf[row]!]!;
+      const list = lists[listOf[row] ?? 0]!;
       for (let at = 0; at <= list.length; at++) {
         const group = at < list.length ? list[at]! : this.any;
         const first = Math.max(from[row]!, reached[group]!);
@@ -135,11 +134,12 @@ export class GroupSizes {
         reached[group] = to[row]!;
       }
     }
-    const words = new Map(groups.map((group) => [group, sums[group]!]));
+    const words = groups.map((group) => sums[group]!);
     for (const group of groups) sums[group] = reached[group] = 0;
     return words;
   }
 }
 
 const NOBODY: readonly Id[] = [];
-const NO_WORDS: ReadonlyMap<number, number> = new Map();
+/** No row has another list than the first. */
+const ALL_ALIKE = new Uint32Array();

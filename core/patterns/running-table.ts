@@ -1,4 +1,5 @@
 import type { PassageColumns } from '../model/passage-columns';
+import type { Counting } from '../model/pattern';
 import { isWhole, type GroupsOfRows } from './axis';
 import { NO_ENTRY, SEVERAL, type EntriesOfCodes } from './entries-of-codes';
 import type { CountedCells } from './scratch';
@@ -13,9 +14,6 @@ export interface WalkedOver {
   readonly without: Uint8Array | null;
 }
 
-/** What a walk counts of an entry: each passage that carries it, each coding, or the document once, where all of it is in the same groups. */
-export type Walked = 'passages' | 'codings' | 'documents';
-
 /**
  * Sums of a table, to which documents are added and from which they are taken away. They lie group by group, since what
  * a document brings to a group then lies together. One entry more stands for any of them, and one group more for all in
@@ -23,7 +21,7 @@ export type Walked = 'passages' | 'codings' | 'documents';
  */
 export class RunningTable {
   private readonly height: number;
-  private readonly counts: Float64Array;
+  private readonly counts: Uint32Array | Float64Array;
   /** The row in which an entry was met last, of all rows walked over so far: nothing has to be put down for the next document. */
   private readonly lastRow: Int32Array;
   private rowsBefore = 1;
@@ -33,11 +31,13 @@ export class RunningTable {
   constructor(
     private readonly entries: number,
     private readonly width: number,
-    private readonly counting: Walked,
+    private readonly counting: Counting,
   ) {
     this.height = entries + 1;
     // and one that nobody reads, for what is in no group: so that a walk asks nothing of a row
-    this.counts = new Float64Array((width + 1) * this.height);
+    const cells = (width + 1) * this.height;
+    // milliseconds of all recordings together can be more than fit into half as many bytes
+    this.counts = counting === 'seconds' ? new Float64Array(cells) : new Uint32Array(cells);
     this.lastRow = new Int32Array(this.height);
   }
 
@@ -56,7 +56,10 @@ export class RunningTable {
     for (let at = 0; at < cells.length; at++) counts[cells[at]!]! += by * amounts[at]!;
   }
 
-  /** Adds a document by one walk over its codings, or takes it away. */
+  /**
+   * Adds a document by one walk over its codings, or takes it away: each coding where codings are counted, the document
+   * once where documents are (then all of it must be in the same groups), else each passage that carries an entry.
+   */
   walk(document: WalkedOver, by: 1 | -1): void {
     const { columns, groups } = document;
     const lists = isWhole(groups) ? [groups] : groups.lists;

@@ -4,6 +4,7 @@ import type { Id } from '../model/ids';
 import type { PassageColumns, TextColumns } from '../model/passage-columns';
 import { isEverything, type Scope, type ScopePart } from '../model/scope';
 import type { Stretch } from '../model/stretch';
+import { casesIn } from '../passages/case-finder';
 import { columnsLeft, type Looking } from '../passages/left-in';
 import type { Spoken } from '../text/paragraphs';
 import { answeringOf, needsText, type Answering } from './answering';
@@ -110,10 +111,7 @@ export class Narrowing {
   /** The cases of which anything is in the scope in a document. */
   casesIn(document: Document, spoken: Spoken | null): readonly Id[] {
     const { places, rows } = this.placesIn(document, spoken);
-    const { lists, listOf } = this.study.finder.ofRows(document, spoken, places);
-    const found = new Set<number>();
-    for (let row = 0; row < rows.length; row++) if (rows[row]) found.add(listOf[row]!);
-    return [...new Set([...found].flatMap((list) => lists[list]!))];
+    return casesIn(this.study.finder.ofRows(document, spoken, places), rows);
   }
 
   /** The pieces of a document that are in the scope: within each, who speaks, whose it is and what is answered stay the same. */
