@@ -35,6 +35,28 @@ describe('a table of numbers', () => {
     expect(Math.round(box('.name').left)).toBe(Math.round(grid.getBoundingClientRect().left));
   });
 
+  it('has every cell under its heading, and leads Tab to a cell in sight, however far it is scrolled', async () => {
+    const table = await draw(500, 1_000);
+    const grid = table.find('[role=grid]');
+    for (const [top, left] of [
+      [0, 0],
+      [5_000, 20_000],
+      [500 * 24, 1_000 * 38],
+    ] as const) {
+      grid.scrollTop = top;
+      grid.scrollLeft = left;
+      await table.settle();
+      const lefts = new Map(
+        table.all('.head').map((one) => [one.getAttribute('aria-colindex'), Math.round(one.getBoundingClientRect().left)]),
+      );
+      const rows = table.all('.row');
+      for (const row of [rows[0]!, rows.at(-1)!])
+        for (const cell of row.querySelectorAll('.cell'))
+          expect(Math.round(cell.getBoundingClientRect().left)).toBe(lefts.get(cell.getAttribute('aria-colindex'))!);
+      expect(table.all('[role=gridcell][tabindex="0"]').length).toBe(1);
+    }
+  });
+
   it('is walked by keys to its very ends, and opens where they are', async () => {
     const table = await draw(40, 60);
     const first = table.find('[role=gridcell][tabindex="0"]');

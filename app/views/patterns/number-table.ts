@@ -38,8 +38,18 @@ const ROW = 24;
 const CELL = 38;
 const NAMES = 236;
 const HEADS = 128;
-/** Rows and columns drawn beyond what is seen. */
-const BEYOND = 4;
+/** Rows and columns drawn beyond what is seen, on each side. */
+const BEYOND = { rows: 3, columns: 2 };
+/** Cells whose words are kept: many times what is in sight. */
+const KEPT = 5_000;
+
+/** A cell as it is drawn. */
+interface DrawnCell extends TableCell {
+  /** What stands in it. */
+  readonly sign: string;
+  /** What it is called. */
+  readonly label: string;
+}
 
 /**
  * Numbers in rows and columns, of any size: only what is seen is drawn, and headings stay in their place. Arrow keys walk
@@ -73,8 +83,33 @@ export class NumberTable {
   protected readonly at = signal<CellAt>({ row: 0, column: 0 });
   protected readonly width = computed(() => NAMES + this.columns().length * CELL + 80);
   protected readonly height = computed(() => HEADS + this.rows().length * ROW);
-  protected readonly shownRows = computed(() => windowOf(this.seen().top, this.seen().height - HEADS, ROW, this.rows().length));
-  protected readonly shownColumns = computed(() => windowOf(this.seen().left, this.seen().width - NAMES, CELL, this.columns().length));
+  protected readonly shownRows = computed(() =>
+    windowOf(this.seen().top, this.seen().height - HEADS, ROW, this.rows().length, BEYOND.rows),
+  );
+  protected readonly shownColumns = computed(() =>
+    windowOf(this.seen().left, this.seen().width - NAMES, CELL, this.columns().length, BEYOND.columns),
+  );
+
+  /** A cell as it is drawn: with every column that comes into sight all that are in sight are asked for again. */
+  protected readonly drawn = computed(() => {
+    const [cellOf, rows, columns] = [this.cellOf(), this.rows(), this.columns()];
+    const known = new Map<number, DrawnCell>();
+    return (row: number, column: number): DrawnCell => {
+      const key = row * columns.length + column;
+      let cell = known.get(key);
+      if (!cell) {
+        if (known.size === KEPT) known.clear();
+        known.set(key, (cell = drawnCell(cellOf(row, column), rows[row]!, columns[column]!)));
+      }
+      return cell;
+    };
+  });
+  /** The cell that Tab leads to: the one that the keys are at, or, where that was scrolled out of sight, one near it. */
+  protected readonly reached = computed<CellAt>(() => {
+    const { row, column } = this.at();
+    const near = (at: number, shown: readonly number[]): number => Math.max(shown[0] ?? 0, Math.min(at, shown.at(-1) ?? 0));
+    return { row: near(row, this.shownRows()), column: near(column, this.shownColumns()) };
+  });
 
   constructor() {
     effect((onCleanup) => {
@@ -157,10 +192,16 @@ export class NumberTable {
   }
 }
 
+function drawnCell(cell: TableCell, row: TableHead, column: TableHead): DrawnCell {
+  const { absent, empty, words, note } = cell;
+  const found = absent ? 'expected, not found' : empty ? 'none' : words;
+  return { ...cell, sign: absent ? '∅' : empty ? '–' : words, label: `${row.name}, ${column.name}: ${found}${note ? `, ${note}` : ''}` };
+}
+
 /** Which of many are in sight, and a few beyond. */
-function windowOf(from: number, length: number, each: number, count: number): number[] {
-  const first = Math.max(0, Math.floor(from / each) - BEYOND);
-  const last = Math.min(count, Math.ceil((from + Math.max(0, length)) / each) + BEYOND);
+function windowOf(from: number, length: number, each: number, count: number, beyond: number): number[] {
+  const first = Math.max(0, Math.floor(from / each) - beyond);
+  const last = Math.min(count, Math.ceil((from + Math.max(0, length)) / each) + beyond);
   return Array.from({ length: Math.max(0, last - first) }, (_, at) => first + at);
 }
 
