@@ -14,7 +14,7 @@ import { codedBySeveral, severalCoders } from './joined';
 import { joinedEntries, type JoinedEntries } from './joined-entries';
 import { RunningTable, type WalkedOver } from './running-table';
 import { Scratch, type CountedCells } from './scratch';
-import { narrowed, shownGroups } from './table-cells';
+import { narrowed, shownGroups, type Counts } from './table-cells';
 import { TableMeasure, type CountedTable } from './table-measure';
 
 /**
@@ -25,7 +25,7 @@ export interface CrossTable {
   readonly rows: readonly Entry[];
   readonly columns: readonly Entry[];
   /** Row by row, `(columns + 1)` each; milliseconds where seconds are counted. */
-  readonly counts: Float64Array;
+  readonly counts: Counts;
   readonly sizes: readonly GroupSize[];
   /** Whether documents in scope have codings of more than one coder, so that it matters how they count. */
   readonly severalCoders: boolean;
@@ -276,7 +276,7 @@ export class CrossCounter {
   }
 
   /** Without the groups for what is in no other, where nothing is in them. */
-  private shown(counts: Float64Array, severalCoders: boolean): CrossTable {
+  private shown(counts: Counts, severalCoders: boolean): CrossTable {
     const { entries } = this.groups;
     const rows = this.found.entries;
     const [last, any] = [rows.length * this.width, this.width - 1];

@@ -22,3 +22,23 @@ export function entriesFrom(lists: ListsOfEntries): EntriesOfCodes {
   }
   return { single, several: single.includes(SEVERAL), lists: () => lists };
 }
+
+/** The entries of the codes of a document, out of those of all codes by their numbers. */
+export class EntriesByNumber implements EntriesOfCodes {
+  readonly single: Int32Array;
+  readonly several: boolean;
+
+  constructor(
+    private readonly all: EntriesOfCodes,
+    private readonly numbers: Int32Array,
+  ) {
+    this.several = all.several;
+    this.single = new Int32Array(numbers.length);
+    for (let code = 0; code < numbers.length; code++) this.single[code] = all.single[numbers[code]!] ?? NO_ENTRY;
+  }
+
+  lists(): ListsOfEntries {
+    const lists = this.all.lists();
+    return Array.from(this.numbers, (number) => lists[number]);
+  }
+}

@@ -11,7 +11,7 @@ import { DocumentHere } from '../queries/document-here';
 import type { Spoken } from '../text/paragraphs';
 import { naturalOrder } from '../text/natural-order';
 import { entryFor, type Entry } from './axis';
-import { entriesFrom, NO_ENTRY, type EntriesOfCodes } from './entries-of-codes';
+import { EntriesByNumber, entriesFrom, type EntriesOfCodes } from './entries-of-codes';
 
 /** The passages of a document in which one thing was found, and the codings that say so. */
 export interface Found {
@@ -139,25 +139,15 @@ function byCodes(entries: readonly Entry[], groups: readonly (readonly Id[])[]):
   const byNumber: (readonly number[] | undefined)[] = [];
   for (const [id, some] of entriesOf) byNumber[codeNumber(id)] = some;
   const ofNumber = entriesFrom(Array.from(byNumber));
-  const linesOf = (columns: PassageColumns): (readonly number[] | undefined)[] => {
-    const numbers = codeNumbersOf(columns.codes);
-    const lines = new Array<readonly number[] | undefined>(numbers.length);
-    for (let at = 0; at < numbers.length; at++) lines[at] = byNumber[numbers[at]!];
-    return lines;
-  };
+  const entriesIn = (columns: PassageColumns): EntriesOfCodes => new EntriesByNumber(ofNumber, codeNumbersOf(columns.codes));
   return {
     entries,
     needsText: () => false,
-    entriesOf: (columns) => {
-      const numbers = codeNumbersOf(columns.codes);
-      const single = new Int32Array(numbers.length);
-      for (let at = 0; at < numbers.length; at++) single[at] = ofNumber.single[numbers[at]!] ?? NO_ENTRY;
-      return { single, several: ofNumber.several, lists: () => linesOf(columns) };
-    },
+    entriesOf: entriesIn,
     in: ({ columns }) => {
       const found: ({ rows: number[]; codings: number[] } | undefined)[] = new Array(any + 1);
       const { codingRow, codingCode } = columns;
-      const lines = linesOf(columns);
+      const lines = entriesIn(columns).lists();
       const put = (entry: number, row: number, at: number): void => {
         const some = (found[entry] ??= { rows: [], codings: [] });
         // codings are ordered by row: the last is the same one or one before it

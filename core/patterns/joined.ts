@@ -48,7 +48,10 @@ export function joinedByCoders(columns: PassageColumns, { rows, codings }: Found
 }
 
 /** Whether codings of more than one coder are in a document. */
-export const codedBySeveral = ({ codingCoder }: PassageColumns): boolean => codingCoder.some((coder) => coder !== codingCoder[0]);
+export function codedBySeveral({ codingCoder }: PassageColumns): boolean {
+  for (let at = 1; at < codingCoder.length; at++) if (codingCoder[at] !== codingCoder[0]) return true;
+  return false;
+}
 
 /** Whether codings of more than one coder are among some. */
 export const severalCoders = ({ codingCoder }: PassageColumns, codings: readonly number[]): boolean =>

@@ -3,6 +3,7 @@ import type { Counting } from '../model/pattern';
 import { isWhole, type GroupsOfRows } from './axis';
 import { NO_ENTRY, SEVERAL, type EntriesOfCodes } from './entries-of-codes';
 import type { CountedCells } from './scratch';
+import type { Counts } from './table-cells';
 
 /** A document whose codings alone say what is found, and where. */
 export interface WalkedOver {
@@ -21,7 +22,7 @@ export interface WalkedOver {
  */
 export class RunningTable {
   private readonly height: number;
-  private readonly counts: Uint32Array | Float64Array;
+  private readonly counts: Counts;
   /** The row in which an entry was met last, of all rows walked over so far: nothing has to be put down for the next document. */
   private readonly lastRow: Int32Array;
   private rowsBefore = 1;
@@ -132,9 +133,9 @@ export class RunningTable {
   }
 
   /** The sums entry by entry, as many as there are groups and one more each. */
-  byEntry(): Float64Array {
+  byEntry(): Counts {
     const { counts, height, width } = this;
-    const turned = new Float64Array(height * width);
+    const turned = counts instanceof Uint32Array ? new Uint32Array(height * width) : new Float64Array(height * width);
     // a block after the other, so that both stay at hand
     const block = 16;
     for (let top = 0; top < height; top += block) {
