@@ -14,6 +14,7 @@ import { WritingDesk } from '../ui/memo/writing-desk';
 import { memoDrafts } from '../state/memo-drafts';
 import type { IconName } from '../ui/icon/icon-names';
 import { KeptViews } from './kept-views';
+import { LastParts } from './last-parts';
 import { SaveLine } from './save-line';
 import { ScopeLine } from './scope-line';
 import { ShownHereList } from '../state/shown-here';
@@ -53,6 +54,7 @@ export class StudyShell implements OnDestroy {
   protected readonly session = inject(StudySession);
   protected readonly desk = inject(WritingDesk);
   protected readonly visits = inject(Visits);
+  protected readonly lastParts = inject(LastParts);
   private readonly drafts = inject(Drafts);
   private readonly ask = inject(Ask);
   private readonly shownHere = inject(ShownHereList);

@@ -7,6 +7,7 @@ import { joinCodes } from '@core/commands/join-codes';
 import { codePlace } from '@core/commands/passages';
 import type { Id } from '@core/model/ids';
 import { Bench } from '@core/testing/make';
+import { AnalysisService } from '../../workers/analysis-service';
 import { ScopeActions } from '../../state/study.actions';
 import { selectPatterns } from '../../state/study.selectors';
 import { analysisHere } from '../../testing/analysis-here';
@@ -47,6 +48,20 @@ describe('a cross-table on the screen', () => {
     view = await drawn(CrossTableView, bench, {}, [analysisHere]);
     here = new PatternHere(view, 'cross-table');
     await until(() => view.all('[role=gridcell]').length > 0);
+  });
+
+  it('says so when what stands behind a number cannot be read, and reads it when it is asked again', async () => {
+    const analysis = TestBed.inject(AnalysisService);
+    const read = spyOn(analysis, 'cell').and.rejectWith(new Error('The disk does not answer.'));
+    const opened = cell('Waiting', 'One')!;
+    opened.click();
+    await until(() => view.host.querySelector('.unread') !== null);
+    expect(view.find('.unread [role=alert]').textContent).toContain('could not be read: The disk does not answer.');
+    read.and.callThrough();
+    view.all('.unread button')[0]!.click();
+    await until(() => view.host.querySelector('fl-evidence-side') !== null);
+    await until(() => view.all('fl-evidence article').length === 2);
+    expect(view.host.querySelector('.unread')).toBeNull();
   });
 
   it('is shown as bars in groups, which the keys walk and open as cells do', async () => {

@@ -72,7 +72,7 @@ export class CrossTableView {
   protected readonly work = workedOut(this.table, (data, asked, at) => this.analysis.crossTable(data, asked, at));
   /** The cell that is open, by its keys. */
   private readonly openKeys = this.draft.opened<CellKeys>('cross-table');
-  private readonly evidence = workedOut(
+  protected readonly evidence = workedOut(
     computed(() => {
       const keys = this.openKeys();
       return keys ? { keys, table: this.table() } : undefined;

@@ -80,7 +80,7 @@ export class FrequenciesView {
     return tables && { tables, measures };
   });
   private readonly openKey = this.draft.opened<{ readonly row: string | null; readonly counting: Counting }>('frequencies');
-  private readonly evidence = workedOut(
+  protected readonly evidence = workedOut(
     computed(() => {
       const open = this.openKey();
       const { rows, coders } = this.asked();

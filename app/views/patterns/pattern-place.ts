@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, ElementRef, inject, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output } from '@angular/core';
 import type { AskedPattern } from '@core/model/pattern';
 import { EvidenceSide, type Behind } from './evidence-side';
 import { IN_HALF } from './in-half';
@@ -14,11 +14,13 @@ import type { WorkedOut } from './worked-out';
   template: `
     <div class="place">
       <fl-pattern-head [here]="asked().pattern" [title]="title()" [asked]="asked()" [out]="out()" [picture]="picture" />
-      <div class="beside" [class.two]="behind() || beside()" [class.half]="half">
+      <div class="beside" [class.two]="behind() || beside() || unread()" [class.half]="half">
         <div class="body" [attr.aria-busy]="work().pending()">
           <div class="sentence"><ng-content select="[sentence]" /></div>
           @if (work().trouble(); as trouble) {
-            <p class="trouble" role="alert">This could not be worked out: {{ trouble }}</p>
+            <p class="trouble" role="alert">
+              This could not be worked out: {{ trouble }} <button class="act" (click)="work().again()">Try again</button>
+            </p>
           }
           <div class="shown" [hidden]="work().trouble()"><ng-content /></div>
           @if (work().progress(); as share) {
@@ -26,7 +28,13 @@ import type { WorkedOut } from './worked-out';
           }
         </div>
         <ng-content select="[side]" />
-        @if (behind(); as behind) {
+        @if (unread(); as trouble) {
+          <div class="unread">
+            <p role="alert">What stands behind this number could not be read: {{ trouble }}</p>
+            <button class="act" (click)="evidence()!.again()">Try again</button>
+            <button class="act" (click)="closed.emit()">Close</button>
+          </div>
+        } @else if (behind(); as behind) {
           <fl-evidence-side [behind]="behind" (closed)="closed.emit()" />
         }
       </div>
@@ -46,6 +54,10 @@ export class PatternPlace {
   readonly work = input.required<WorkedOut<unknown>>();
   /** What stands behind the number that is open. */
   readonly behind = input<Behind | null>(null);
+  /** What looks for that. */
+  readonly evidence = input<WorkedOut<unknown> | null>(null);
+  /** Why nothing stands behind the number that was opened. */
+  protected readonly unread = computed(() => this.evidence()?.trouble() ?? null);
   /** Something else stands at its side. */
   readonly beside = input(false);
   readonly closed = output<void>();

@@ -139,7 +139,7 @@ export class SimilarityView {
       keys: compared === 'codes' ? { row: key, column: null } : { row: null, column: key },
     };
   });
-  private readonly evidence = workedOut(this.cell, async (data, { asked, keys }, at) => {
+  protected readonly evidence = workedOut(this.cell, async (data, { asked, keys }, at) => {
     const found = await this.analysis.cell(data, asked, keys, at);
     return found && { asked, keys, found };
   });

@@ -64,7 +64,7 @@ export class TakingUpView {
   }));
   protected readonly work = workedOut(this.counting, (data, asked, at) => this.analysis.takingUp(data, asked, at));
   private readonly openKeys = this.draft.opened<CellKeys>('taking-up');
-  private readonly evidence = workedOut(
+  protected readonly evidence = workedOut(
     computed(() => {
       const keys = this.openKeys();
       return keys ? { keys, asked: this.asked() } : undefined;

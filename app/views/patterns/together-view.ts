@@ -74,7 +74,7 @@ export class TogetherView {
     return work && work.flow === (this.form() === 'flow') ? work.pairs : null;
   });
   private readonly openKeys = this.draft.opened<readonly [string, string]>('together');
-  private readonly evidence = workedOut(
+  protected readonly evidence = workedOut(
     computed(() => {
       const keys = this.openKeys();
       return keys ? { keys, asked: this.counting() } : undefined;

@@ -65,7 +65,7 @@ export class WordTableView {
   private readonly counting = computed(() => ({ ...this.asked(), table: { ...this.table(), as: 'as they are' as const } }));
   protected readonly work = workedOut(this.counting, (data, asked, at) => this.analysis.wordTable(data, asked, at));
   private readonly openCell = this.draft.opened<WordCell>('words');
-  private readonly evidence = workedOut(
+  protected readonly evidence = workedOut(
     computed(() => {
       const open = this.openCell();
       return open ? { open, asked: this.counting() } : undefined;

@@ -14,6 +14,8 @@ export interface WorkedOut<T> {
   readonly trouble: Signal<string | null>;
   /** What is shown is of what was asked before. */
   readonly pending: Signal<boolean>;
+  /** Works the same out once more, where it failed. */
+  again(): void;
 }
 
 /**
@@ -55,7 +57,12 @@ export function workedOut<A, T>(
     // one that was ended brings nothing: another is on its way
     else if (found.status() === 'resolved') shown.update((before) => found.value() ?? before);
   });
-  return { shown, progress, trouble: computed(() => found.error()?.message ?? null), pending: computed(() => found.isLoading()) };
+  return {
+    ...{ shown, progress },
+    trouble: computed(() => found.error()?.message ?? null),
+    pending: computed(() => found.isLoading()),
+    again: () => void found.reload(),
+  };
 }
 
 const sameOrder = (a: readonly string[], b: readonly string[]): boolean => a.length === b.length && a.every((id, at) => id === b[at]);
