@@ -244,6 +244,7 @@ test('in Memos and the log, at the desk, and in Queries', async () => {
   await page.locator('fl-choose-codes input').first().fill('Worry');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
+  await expect(page.locator('fl-choose-codes')).toHaveCount(0);
   const add = async (name: string) => {
     await page.getByRole('button', { name: 'and', exact: true }).last().click();
     await page.getByRole('menuitem', { name, exact: true }).click();

@@ -83,6 +83,11 @@ export class PairCounter {
     this.running = new RunningPairs(this.size);
   }
 
+  /** How many numbers the pairs are. */
+  get cells(): number {
+    return this.size * this.size;
+  }
+
   needsText(document: Document): boolean {
     return (
       hasText(document) &&

@@ -86,10 +86,14 @@ export class CrossCounter {
     this.found = foundAxisOf(asked.rows, study);
     this.groups = groupAxisOf(asked.columns, study, documents);
     this.width = this.groups.entries.length + 1;
-    const cells = (this.found.entries.length + 1) * this.width;
-    this.scratch = new Scratch(cells);
+    this.scratch = new Scratch(this.cells);
     this.running = new RunningTable(this.found.entries.length, this.width, asked.counting);
     this.sizes = new GroupSizes(this.groups, study, narrowing);
+  }
+
+  /** How many numbers the table has. */
+  get cells(): number {
+    return (this.found.entries.length + 1) * this.width;
   }
 
   /** Whether a document's text must be at hand to count it. */

@@ -22,7 +22,10 @@ export class Filum {
   }
 
   async goTo(place: string): Promise<void> {
-    await this.page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: place, exact: true }).click();
+    const way = this.page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: place, exact: true });
+    await way.click();
+    // until then the place that is left can be pressed on
+    await expect(way).toHaveAttribute('aria-current', 'page');
   }
 
   /** Pastes a text as a document of its own. */

@@ -9,7 +9,7 @@ import { entryFor, type Entry } from '../axis';
 import { foundAxisOf, type FoundAxis, type LookedAt } from '../found-axis';
 import { codedBySeveral } from '../joined';
 import { occurrencesOf } from '../occurrences';
-import { countEntries } from '../quick-part';
+import { countEntries } from '../count-entries';
 import { Scratch } from '../scratch';
 
 /** What each of some things has, and how often. */

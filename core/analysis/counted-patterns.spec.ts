@@ -1,0 +1,40 @@
+import { NO_TABLES } from '../model/study-state';
+import { EVERYTHING } from '../model/scope';
+import { AskedStudy } from '../queries/asked-study';
+import { Narrowing } from '../queries/narrowing';
+import { LastCounted, type Counted } from './counted-patterns';
+
+describe('the counts that were asked for last', () => {
+  const study = new AskedStudy(
+    NO_TABLES,
+    () => [],
+    'en',
+    () => 0,
+  );
+  const narrowing = new Narrowing(EVERYTHING, study);
+
+  /** Asks for tables by name, in turn. @returns those that had to be counted */
+  async function asking(names: readonly string[], most: number, cells?: number): Promise<string[]> {
+    const last = new LastCounted<{ readonly cells?: number }>(most);
+    const begun: string[] = [];
+    for (const asked of names)
+      await last.of(
+        (one) => one.asked === asked,
+        () => {
+          begun.push(asked);
+          const counter = cells === undefined ? {} : { cells };
+          return Promise.resolve<Counted<{ readonly cells?: number }>>({ asked, tables: NO_TABLES, counter, narrowing, documents: [] });
+        },
+      );
+    return begun;
+  }
+
+  it('are kept as many as were said, whichever was asked for again', async () => {
+    expect(await asking(['a', 'b', 'c', 'b', 'a', 'd', 'c', 'a'], 3)).toEqual(['a', 'b', 'c', 'd', 'c']);
+  });
+
+  it('are fewer where they are large, but never fewer than stand beside each other', async () => {
+    expect(await asking(['a', 'b', 'c', 'a'], 14, 9_000_000)).toEqual(['a', 'b', 'c', 'a']);
+    expect(await asking(['a', 'b', 'a', 'b'], 14, 90_000_000)).toEqual(['a', 'b']);
+  });
+});
