@@ -14,16 +14,15 @@ describe('the counts that were asked for last', () => {
   const narrowing = new Narrowing(EVERYTHING, study);
 
   /** Asks for tables by name, in turn. @returns those that had to be counted */
-  async function asking(names: readonly string[], most: number, cells?: number): Promise<string[]> {
-    const last = new LastCounted<{ readonly cells?: number }>(most);
+  async function asking(names: readonly string[], most: number, cells = 0): Promise<string[]> {
+    const last = new LastCounted<number>(most, (counter) => counter);
     const begun: string[] = [];
     for (const asked of names)
       await last.of(
         (one) => one.asked === asked,
         () => {
           begun.push(asked);
-          const counter = cells === undefined ? {} : { cells };
-          return Promise.resolve<Counted<{ readonly cells?: number }>>({ asked, tables: NO_TABLES, counter, narrowing, documents: [] });
+          return Promise.resolve<Counted<number>>({ asked, tables: NO_TABLES, counter: cells, narrowing, documents: [] });
         },
       );
     return begun;

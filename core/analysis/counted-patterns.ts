@@ -10,16 +10,10 @@ import type { Running } from '../requests/requests';
 import { BATCH, type HeldStudy } from './held-study';
 
 /** What a document is counted by, remembering what it was counted from. */
-export interface Counter extends Holding {
+export interface Counter {
   needsText(document: Document): boolean;
   knows(columns: PassageColumns | null, document: Document): boolean;
   add(columns: PassageColumns | null, document: Document, text: Text | null): void;
-}
-
-/** How much room something takes that is kept. */
-interface Holding {
-  /** Numbers it holds; absent where they are few. */
-  readonly cells?: number;
 }
 
 /** Numbers that are kept of the tables asked for last: those of ten times 500 codes in 4,000 documents. */
@@ -38,18 +32,24 @@ export interface Counted<C> {
 }
 
 /** The counts that were asked for last: what one pattern counted is not thrown away by another beside it. */
-export class LastCounted<C extends Holding> {
+export class LastCounted<C> {
   private last: readonly Counted<C>[] = [];
 
-  /** @param most how many are remembered */
-  constructor(private readonly most: number) {}
+  /**
+   * @param most how many are remembered
+   * @param cellsOf how many numbers one holds, where they can be many
+   */
+  constructor(
+    private readonly most: number,
+    private readonly cellsOf: (counter: C) => number = () => 0,
+  ) {}
 
   /** The one that is it, or a new one. */
   async of(isIt: (one: Counted<C>) => boolean, begin: () => Promise<Counted<C>>): Promise<Counted<C>> {
     const one = this.last.find(isIt) ?? (await begin());
     let cells = 0;
     this.last = [one, ...this.last.filter((other) => other !== one)].filter(({ counter }, at) => {
-      cells += counter.cells ?? 0;
+      cells += this.cellsOf(counter);
       return at < ALWAYS_KEPT || (at < this.most && cells <= CELLS_KEPT);
     });
     return one;
@@ -67,7 +67,7 @@ export class CountedPatterns {
   constructor(private readonly held: HeldStudy) {}
 
   /** What counts this, as it was remembered or made anew. @param make given the documents in scope */
-  of<C extends Holding>(
+  of<C>(
     last: LastCounted<C>,
     asked: AsksForRows,
     scope: Scope,

@@ -26,8 +26,8 @@ export interface CellKeys {
 /** Tables and pairs of the study. What was counted is kept, so that after a change of codings only changed documents are counted. */
 export class TableRequests {
   /** As many as two patterns beside each other need, each with what is open in it: frequencies are a table for each measure. */
-  private readonly tables = new LastCounted<CrossCounter>(14);
-  private readonly pairs = new LastCounted<PairCounter>(2);
+  private readonly tables = new LastCounted<CrossCounter>(14, ({ cells }) => cells);
+  private readonly pairs = new LastCounted<PairCounter>(2, ({ cells }) => cells);
 
   constructor(
     private readonly held: HeldStudy,
