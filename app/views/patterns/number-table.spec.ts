@@ -1,5 +1,6 @@
 import { Bench } from '@core/testing/make';
 import { drawn, type Drawn } from '../../testing/component-with-study';
+import { until } from '../../testing/until';
 import { NumberTable, type CellAt, type TableCell } from './number-table';
 
 describe('a table of numbers', () => {
@@ -72,6 +73,20 @@ describe('a table of numbers', () => {
     await table.press(document.activeElement as HTMLElement, 'Home', { ctrlKey: true });
     expect(focused()).toBe('r 0, c 0: none');
     expect(opened).toEqual([{ row: 39, column: 59 }]);
+  });
+
+  it('keeps the cell that the keys are at in sight where it becomes smaller', async () => {
+    const table = await draw(100, 100);
+    const first = table.find('[role=gridcell][tabindex="0"]');
+    first.focus();
+    await table.press(first, 'End', { ctrlKey: true });
+    table.host.style.width = '500px';
+    table.host.style.height = '300px';
+    await table.settle();
+    await until(() => {
+      const [grid, cell] = [table.find('[role=grid]').getBoundingClientRect(), document.activeElement!.getBoundingClientRect()];
+      return focused() === 'r 99, c 99: 9801' && cell.right <= grid.right && cell.bottom <= grid.bottom;
+    });
   });
 
   it('opens before the focus has come where quick hands already are', async () => {

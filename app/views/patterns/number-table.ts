@@ -114,7 +114,7 @@ export class NumberTable {
   constructor() {
     effect((onCleanup) => {
       const element = this.view().nativeElement;
-      const observer = new ResizeObserver(() => this.look());
+      const observer = new ResizeObserver(() => this.fit());
       observer.observe(element);
       onCleanup(() => observer.disconnect());
     });
@@ -124,6 +124,13 @@ export class NumberTable {
       this.at.set({ row: Math.max(0, Math.min(row, rows - 1)), column: Math.max(0, Math.min(column, columns - 1)) });
       this.look();
     });
+  }
+
+  /** Where what stands behind a cell takes room from the table, the cell stays in sight. */
+  private fit(): void {
+    const isAtCell = document.activeElement?.matches('.cell') && this.host.contains(document.activeElement);
+    if (isAtCell) void this.goTo(this.at());
+    else this.look();
   }
 
   protected look(): void {
