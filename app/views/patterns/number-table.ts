@@ -39,7 +39,7 @@ const CELL = 38;
 const NAMES = 236;
 const HEADS = 128;
 /** Rows and columns drawn beyond what is seen, on each side. */
-const BEYOND = { rows: 3, columns: 2 };
+const BEYOND = { rows: 2, columns: 1 };
 /** Cells whose words are kept: many times what is in sight. */
 const KEPT = 5_000;
 
@@ -49,6 +49,8 @@ interface DrawnCell extends TableCell {
   readonly sign: string;
   /** What it is called. */
   readonly label: string;
+  /** How it looks, as names of classes. */
+  readonly look: string;
 }
 
 /**
@@ -200,9 +202,14 @@ export class NumberTable {
 }
 
 function drawnCell(cell: TableCell, row: TableHead, column: TableHead): DrawnCell {
-  const { absent, empty, words, note } = cell;
+  const { absent, apart, empty, words, note, shade } = cell;
   const found = absent ? 'expected, not found' : empty ? 'none' : words;
-  return { ...cell, sign: absent ? '∅' : empty ? '–' : words, label: `${row.name}, ${column.name}: ${found}${note ? `, ${note}` : ''}` };
+  return {
+    ...cell,
+    sign: absent ? '∅' : empty ? '–' : words,
+    label: `${row.name}, ${column.name}: ${found}${note ? `, ${note}` : ''}`,
+    look: [shade !== null && `shade-${shade}`, empty && 'none', absent && 'absent', apart && 'apart'].filter(Boolean).join(' '),
+  };
 }
 
 /** Which of many are in sight, and a few beyond. */
