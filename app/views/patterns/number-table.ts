@@ -12,6 +12,8 @@ import {
   viewChild,
 } from '@angular/core';
 import { Swatch } from '../../ui/swatch/swatch';
+import { NumberCells, TOGETHER, type DrawnCell } from './number-cells';
+import { NumberHeads } from './number-heads';
 import type { TableHead } from './table-head';
 
 /** A cell as it is shown. */
@@ -38,20 +40,10 @@ const ROW = 24;
 const CELL = 38;
 const NAMES = 236;
 const HEADS = 128;
-/** Rows and columns drawn beyond what is seen, on each side. */
+/** Rows and columns drawn beyond what is seen, on each side; columns at least, since some are drawn together. */
 const BEYOND = { rows: 2, columns: 1 };
 /** Cells whose words are kept: many times what is in sight. */
 const KEPT = 5_000;
-
-/** A cell as it is drawn. */
-interface DrawnCell extends TableCell {
-  /** What stands in it. */
-  readonly sign: string;
-  /** What it is called. */
-  readonly label: string;
-  /** How it looks, as names of classes. */
-  readonly look: string;
-}
 
 /**
  * Numbers in rows and columns, of any size: only what is seen is drawn, and headings stay in their place. Arrow keys walk
@@ -59,7 +51,7 @@ interface DrawnCell extends TableCell {
  */
 @Component({
   selector: 'fl-number-table',
-  imports: [Swatch],
+  imports: [NumberCells, NumberHeads, Swatch],
   templateUrl: './number-table.html',
   styleUrl: './number-table.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -92,6 +84,16 @@ export class NumberTable {
     windowOf(this.seen().left, this.seen().width - NAMES, CELL, this.columns().length, BEYOND.columns),
   );
 
+  /** The first columns of the cells that are drawn together. */
+  protected readonly blocks = computed(
+    () => {
+      const shown = this.shownColumns();
+      if (shown.length === 0) return [];
+      const [first, last] = [Math.floor(shown[0]! / TOGETHER), Math.floor(shown.at(-1)! / TOGETHER)];
+      return Array.from({ length: last - first + 1 }, (_, at) => (first + at) * TOGETHER);
+    },
+    { equal: (a, b) => a.length === b.length && a[0] === b[0] },
+  );
   /** A cell as it is drawn: with every column that comes into sight all that are in sight are asked for again. */
   protected readonly drawn = computed(() => {
     const [cellOf, rows, columns] = [this.cellOf(), this.rows(), this.columns()];
@@ -140,6 +142,11 @@ export class NumberTable {
     const before = untracked(this.seen);
     if (before.top !== top || before.left !== left || before.width !== width || before.height !== height)
       this.seen.set({ top, left, width, height });
+  }
+
+  /** The column of a cell, if it is one of those that are drawn together. */
+  protected columnIn(cell: CellAt | null, first: number): number | null {
+    return cell && cell.column >= first && cell.column < first + TOGETHER ? cell.column : null;
   }
 
   // what happens to any cell is heard in one place: cells come and go with every scroll, and listeners of their own with them
@@ -205,7 +212,7 @@ function drawnCell(cell: TableCell, row: TableHead, column: TableHead): DrawnCel
   const { absent, apart, empty, words, note, shade } = cell;
   const found = absent ? 'expected, not found' : empty ? 'none' : words;
   return {
-    ...cell,
+    ...(note !== undefined && { note }),
     sign: absent ? '∅' : empty ? '–' : words,
     label: `${row.name}, ${column.name}: ${found}${note ? `, ${note}` : ''}`,
     look: [shade !== null && `shade-${shade}`, empty && 'none', absent && 'absent', apart && 'apart'].filter(Boolean).join(' '),
@@ -224,5 +231,5 @@ function cellUnder({ target }: Event): CellAt | null {
   const cell = (target as HTMLElement).closest('.cell');
   // headings are the first row and column, and are counted from one
   const placeOf = (element: Element | null | undefined, name: string): number => Number(element?.getAttribute(name)) - 2;
-  return cell && { row: placeOf(cell.parentElement, 'aria-rowindex'), column: placeOf(cell, 'aria-colindex') };
+  return cell && { row: placeOf(cell.closest('[role=row]'), 'aria-rowindex'), column: placeOf(cell, 'aria-colindex') };
 }
