@@ -118,7 +118,7 @@ export class NumberTable {
   constructor() {
     effect((onCleanup) => {
       const element = this.view().nativeElement;
-      const observer = new ResizeObserver(() => this.fit());
+      const observer = new ResizeObserver(() => this.keepInSight());
       observer.observe(element);
       onCleanup(() => observer.disconnect());
     });
@@ -131,7 +131,7 @@ export class NumberTable {
   }
 
   /** Where what stands behind a cell takes room from the table, the cell stays in sight. */
-  private fit(): void {
+  private keepInSight(): void {
     const isAtCell = document.activeElement?.matches('.cell') && this.host.contains(document.activeElement);
     if (isAtCell) void this.goTo(this.at());
     else this.look();
