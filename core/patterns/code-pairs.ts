@@ -10,6 +10,7 @@ import type { AskedStudy } from '../queries/asked-study';
 import { hitsOf, type Hit } from '../queries/evaluate';
 import type { Narrowing } from '../queries/narrowing';
 import type { Entry } from './axis';
+import { Brought } from './brought';
 import { foundAxisOf, oneAfterTheOther, type FoundAxis, type LookedAt } from './found-axis';
 import { codedBySeveral } from './joined';
 import { joinedEntries } from './joined-entries';
@@ -67,9 +68,7 @@ export class PairCounter {
   private readonly from: number;
   private readonly size: number;
   private readonly running: RunningPairs;
-  /** The documents that are in the running sums. */
-  private readonly added = new Set<PassageColumns>();
-  private readonly parts = new WeakMap<PassageColumns, Part>();
+  private readonly brought = new Brought<Part>((part, by) => this.change(part, by));
 
   constructor(
     private readonly asked: Pick<TogetherAsked, 'rows' | 'to' | 'by' | 'within' | 'coders' | 'as'>,
@@ -106,23 +105,18 @@ export class PairCounter {
 
   /** Whether nothing has changed in a document since it was counted. */
   knows(columns: PassageColumns | null): boolean {
-    return columns === null || this.parts.has(columns);
+    return columns === null || this.brought.knows(columns);
   }
 
   add(columns: PassageColumns | null, document: Document, text: Text | null): void {
-    if (!columns || this.parts.has(columns)) return;
-    this.parts.set(columns, this.partOf(columns, document, text));
-    this.bring(columns);
+    if (columns && !this.brought.knows(columns)) this.brought.bring(columns, this.partOf(columns, document, text));
   }
 
   /** The pairs over some documents that were counted. */
   result(documents: Iterable<PassageColumns>): CodePairs {
     const { size } = this;
     const { by } = this.asked;
-    const asked = new Set([...documents].filter((columns) => this.parts.has(columns)));
-    for (const columns of this.added) if (!asked.has(columns)) this.take(columns);
-    for (const columns of asked) if (!this.added.has(columns)) this.bring(columns);
-    const parts = [...asked].map((columns) => this.parts.get(columns)!);
+    const parts = this.brought.only(documents);
     const cases = by === 'case' ? casesOf(parts) : null;
     const counts = cases ? countedOf(cases.values(), size) : this.running.result();
     const words = this.countsWords ? wordsOf(parts, size) : null;
@@ -168,7 +162,7 @@ export class PairCounter {
 
   /** The cases that have all of some entries. */
   casesWith(documents: Iterable<PassageColumns>, entries: readonly number[]): Set<Id> {
-    const cases = casesOf([...documents].flatMap((columns) => this.parts.get(columns) ?? []));
+    const cases = casesOf(this.brought.of(documents));
     return new Set([...cases].flatMap(([id, some]) => (entries.every((entry) => some.has(entry)) ? [id] : [])));
   }
 
@@ -192,16 +186,6 @@ export class PairCounter {
 
   private togetherIn(here: LookedAt): Togetherness {
     return new Togetherness(here, this.asked, this.study.language);
-  }
-
-  private bring(columns: PassageColumns): void {
-    this.added.add(columns);
-    this.change(this.parts.get(columns)!, 1);
-  }
-
-  private take(columns: PassageColumns): void {
-    this.added.delete(columns);
-    this.change(this.parts.get(columns)!, -1);
   }
 
   private change({ occurring, present, counted }: Part, by: 1 | -1): void {

@@ -6,6 +6,7 @@ import { CaseFinder } from '../passages/case-finder';
 import type { AskedStudy } from '../queries/asked-study';
 import { hitsOf, type Hit } from '../queries/evaluate';
 import type { Narrowing } from '../queries/narrowing';
+import { Brought } from './brought';
 import { isWhole, type Entry, type GroupAxis, type GroupsOfRows } from './axis';
 import { foundAxisOf, type FoundAxis, type LookedAt } from './found-axis';
 import { groupAxisOf } from './group-axis';
@@ -68,11 +69,9 @@ export class CrossCounter {
   readonly found: FoundAxis;
   readonly groups: GroupAxis;
   private readonly width: number;
-  private readonly parts = new WeakMap<PassageColumns, Part>();
+  private readonly brought = new Brought<Part>((part, by) => this.change(part, by));
   private readonly scratch: Scratch;
   private readonly running: RunningTable;
-  /** The documents that are in the running table. */
-  private readonly added = new Set<PassageColumns>();
   private readonly caseNumbers = new Map<Id, number>();
   private readonly sizes: GroupSizes;
 
@@ -110,41 +109,22 @@ export class CrossCounter {
 
   /** Whether nothing has changed in a document since it was counted. */
   knows(columns: PassageColumns | null, document: Document): boolean {
-    return (columns === null || this.parts.has(columns)) && this.sizes.knows(document);
+    return (columns === null || this.brought.knows(columns)) && this.sizes.knows(document);
   }
 
   add(columns: PassageColumns | null, document: Document, text: Text | null): void {
     this.sizes.add(document, text);
-    if (!columns || this.parts.has(columns)) return;
-    const part = this.partOf(columns, document, text);
-    this.parts.set(columns, part);
-    this.bring(columns, part);
+    if (columns && !this.brought.knows(columns)) this.brought.bring(columns, this.partOf(columns, document, text));
   }
 
   /** The table over some documents that were counted. */
   result(documents: Iterable<PassageColumns>): CrossTable {
-    const asked = new Set(documents);
-    for (const columns of this.added) if (!asked.has(columns)) this.take(columns);
-    let several = false;
-    for (const columns of asked) {
-      const part = this.parts.get(columns);
-      if (!part) continue;
-      several ||= part.severalCoders;
-      if (!this.added.has(columns)) this.bring(columns, part);
-    }
-    const running = this.asked.counting === 'cases' ? this.casesCounted() : this.running;
-    return this.shown(running.byEntry(), several);
-  }
-
-  /** Adds a document to the running table. */
-  private bring(columns: PassageColumns, part: Part): void {
-    this.added.add(columns);
-    this.change(part, 1);
-  }
-
-  private take(columns: PassageColumns): void {
-    this.added.delete(columns);
-    this.change(this.parts.get(columns)!, -1);
+    const parts = this.brought.only(documents);
+    const sums = this.asked.counting === 'cases' ? this.casesCounted(parts) : this.running;
+    return this.shown(
+      sums.byEntry(),
+      parts.some((part) => part.severalCoders),
+    );
   }
 
   private change({ walked, counted }: Part, by: 1 | -1): void {
@@ -153,12 +133,12 @@ export class CrossCounter {
   }
 
   /** Cases that several documents have count once, so that these cannot be added up. */
-  private casesCounted(): RunningTable {
+  private casesCounted(parts: readonly Part[]): RunningTable {
     const table = new RunningTable(this.found.entries.length, this.width, 'cases');
     const cases = this.caseNumbers.size + 1;
     const seen = new Set<number>();
-    for (const columns of this.added) {
-      const { cells, amounts } = this.parts.get(columns)!.counted!;
+    for (const { counted } of parts) {
+      const { cells, amounts } = counted!;
       for (let at = 0; at < cells.length; at++) {
         const key = cells[at]! * cases + amounts[at]!;
         if (!seen.has(key)) table.add(cells[at]!);

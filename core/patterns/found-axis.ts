@@ -12,14 +12,7 @@ import type { Spoken } from '../text/paragraphs';
 import { naturalOrder } from '../text/natural-order';
 import { entryFor, type Entry } from './axis';
 import { EntriesByNumber, entriesFrom, type EntriesOfCodes } from './entries-of-codes';
-
-/** The passages of a document in which one thing was found, and the codings that say so. */
-export interface Found {
-  /** Rows, ascending, each once. */
-  readonly rows: readonly number[];
-  /** Places among the codings, ascending; each once. */
-  readonly codings: readonly number[];
-}
+import { foundByCodes, type Found } from './found-codes';
 
 /** A document that is looked through. */
 export interface LookedAt {
@@ -134,7 +127,6 @@ function byCodes(entries: readonly Entry[], groups: readonly (readonly Id[])[]):
       else entriesOf.set(id, [entry]);
     }
   });
-  const any = entries.length;
   /** By number of code: of a document nothing is looked up by id. */
   const byNumber: (readonly number[] | undefined)[] = [];
   for (const [id, some] of entriesOf) byNumber[codeNumber(id)] = some;
@@ -144,25 +136,7 @@ function byCodes(entries: readonly Entry[], groups: readonly (readonly Id[])[]):
     entries,
     needsText: () => false,
     entriesOf: entriesIn,
-    in: ({ columns }) => {
-      const found: ({ rows: number[]; codings: number[] } | undefined)[] = new Array(any + 1);
-      const { codingRow, codingCode } = columns;
-      const lines = entriesIn(columns).lists();
-      const put = (entry: number, row: number, at: number): void => {
-        const some = (found[entry] ??= { rows: [], codings: [] });
-        // codings are ordered by row: the last is the same one or one before it
-        if (some.rows.at(-1) !== row) some.rows.push(row);
-        some.codings.push(at);
-      };
-      for (let at = 0; at < codingRow.length; at++) {
-        const line = lines[codingCode[at]!];
-        if (!line) continue;
-        const row = codingRow[at]!;
-        for (const entry of line) put(entry, row, at);
-        put(any, row, at);
-      }
-      return found;
-    },
+    in: ({ columns }) => foundByCodes(columns, entriesIn(columns), entries.length),
   };
 }
 

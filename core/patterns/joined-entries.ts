@@ -1,6 +1,6 @@
 import type { PassageColumns } from '../model/passage-columns';
 import { NO_ENTRY, SEVERAL, type EntriesOfCodes } from './entries-of-codes';
-import type { Found } from './found-axis';
+import { foundByCodes } from './found-codes';
 import { joinedByCoders } from './joined';
 
 const [OVERLAP, TWO_CODERS, BOTH] = [1, 2, 3];
@@ -22,7 +22,7 @@ export function joinedEntries(columns: PassageColumns, codes: EntriesOfCodes, en
   const are = entriesToJoin(columns, codes, entries);
   if (!are.includes(1)) return null;
   const occurrences = new Map<number, readonly (readonly number[])[]>();
-  foundOf(columns, codes, are).forEach((found, entry) => found && occurrences.set(entry, joinedByCoders(columns, found)));
+  foundByCodes(columns, codes, entries, are).forEach((found, entry) => found && occurrences.set(entry, joinedByCoders(columns, found)));
   return { are, occurrences };
 }
 
@@ -58,27 +58,4 @@ function entriesToJoin(
     }
   }
   return joining.map((found) => (found === BOTH ? 1 : 0));
-}
-
-/** The rows and codings of the entries that are looked at one by one, by entry. */
-function foundOf({ codingRow, codingCode }: PassageColumns, codes: EntriesOfCodes, are: Uint8Array): (Found | undefined)[] {
-  const { single } = codes;
-  const lists = codes.several ? codes.lists() : [];
-  const found = new Array<{ rows: number[]; codings: number[] } | undefined>(are.length);
-  for (let at = 0; at < codingRow.length; at++) {
-    const one = single[codingCode[at]!]!;
-    if (one === NO_ENTRY) continue;
-    const list = one === SEVERAL ? lists[codingCode[at]!]! : null;
-    const row = codingRow[at]!;
-    const count = list ? list.length : 1;
-    for (let nth = 0; nth <= count; nth++) {
-      const entry = nth === count ? are.length - 1 : list ? list[nth]! : one;
-      if (!are[entry]) continue;
-      const some = (found[entry] ??= { rows: [], codings: [] });
-      // codings are ordered by row: the last is the same one or one before it
-      if (some.rows[some.rows.length - 1] !== row) some.rows.push(row);
-      some.codings.push(at);
-    }
-  }
-  return found;
 }

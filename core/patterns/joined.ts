@@ -1,7 +1,7 @@
 import type { PassageColumns } from '../model/passage-columns';
 import { placeOfRow } from '../passages/columns';
 import { overlaps } from '../passages/relations';
-import type { Found } from './found-axis';
+import type { Found } from './found-codes';
 
 /**
  * Passages of one code in a document, with those that different coders marked over each other taken as one: two are

@@ -4,7 +4,8 @@ import type { Stretch } from '../model/stretch';
 import { placeOfRow } from '../passages/columns';
 import { overlaps } from '../passages/relations';
 import { DocumentHere } from '../queries/document-here';
-import type { Found, LookedAt } from './found-axis';
+import type { LookedAt } from './found-axis';
+import type { Found } from './found-codes';
 import { joinedByCoders } from './joined';
 
 /** One thing found, as often as it counts: the rows that count once, and the place they take up. */

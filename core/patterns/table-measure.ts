@@ -7,7 +7,8 @@ import { placeOfRow } from '../passages/columns';
 import { wordsIn } from '../passages/coverage';
 import { union } from '../passages/union';
 import { isWhole, type GroupAxis } from './axis';
-import type { Found, LookedAt } from './found-axis';
+import type { LookedAt } from './found-axis';
+import type { Found } from './found-codes';
 import { joinedByCoders } from './joined';
 
 /** What a table counts. */

@@ -15,6 +15,10 @@ export interface DrawnCell {
 /** Columns that are drawn together. */
 export const TOGETHER = 4;
 
+/** Those that are drawn together with one of so many, which is the first of them. */
+export const columnsFrom = (first: number, count: number): number[] =>
+  Array.from({ length: Math.min(TOGETHER, count - first) }, (_, at) => first + at);
+
 /**
  * A few cells of a row that come into sight and go together: of those that stay nothing is looked at again, laid out or
  * painted, however far a table is scrolled across.
@@ -52,7 +56,5 @@ export class NumberCells {
   readonly open = input.required<number | null>();
   /** The column of the cell that Tab leads to, if it is one of these. */
   readonly reached = input.required<number | null>();
-  protected readonly columns = computed(() =>
-    Array.from({ length: Math.min(TOGETHER, this.of() - this.first()) }, (_, at) => this.first() + at),
-  );
+  protected readonly columns = computed(() => columnsFrom(this.first(), this.of()));
 }

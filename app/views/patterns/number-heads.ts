@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { TOGETHER } from './number-cells';
+import { columnsFrom } from './number-cells';
 import type { TableHead } from './table-head';
 
 /** The headings of a few columns, that come into sight and go together as their cells do. */
@@ -37,7 +37,5 @@ export class NumberHeads {
   /** Key of the column that is ordered by. */
   readonly sorted = input.required<string | undefined>();
   readonly picked = output<TableHead>();
-  protected readonly shown = computed(() =>
-    Array.from({ length: Math.min(TOGETHER, this.columns().length - this.first()) }, (_, at) => this.first() + at),
-  );
+  protected readonly shown = computed(() => columnsFrom(this.first(), this.columns().length));
 }

@@ -42,8 +42,6 @@ const NAMES = 236;
 const HEADS = 128;
 /** Rows and columns drawn beyond what is seen, on each side; columns at least, since some are drawn together. */
 const BEYOND = { rows: 2, columns: 1 };
-/** Cells whose words are kept: many times what is in sight. */
-const KEPT = 5_000;
 
 /**
  * Numbers in rows and columns, of any size: only what is seen is drawn, and headings stay in their place. Arrow keys walk
@@ -94,19 +92,9 @@ export class NumberTable {
     },
     { equal: (a, b) => a.length === b.length && a[0] === b[0] },
   );
-  /** A cell as it is drawn: with every column that comes into sight all that are in sight are asked for again. */
   protected readonly drawn = computed(() => {
     const [cellOf, rows, columns] = [this.cellOf(), this.rows(), this.columns()];
-    const known = new Map<number, DrawnCell>();
-    return (row: number, column: number): DrawnCell => {
-      const key = row * columns.length + column;
-      let cell = known.get(key);
-      if (!cell) {
-        if (known.size === KEPT) known.clear();
-        known.set(key, (cell = drawnCell(cellOf(row, column), rows[row]!, columns[column]!)));
-      }
-      return cell;
-    };
+    return (row: number, column: number): DrawnCell => drawnCell(cellOf(row, column), rows[row]!, columns[column]!);
   });
   /** The cell that Tab leads to: the one that the keys are at, or, where that was scrolled out of sight, one near it. */
   protected readonly reached = computed<CellAt>(() => {
