@@ -3,7 +3,7 @@ export const [NO_ENTRY, SEVERAL] = [-1, -2];
 
 /** Which entries of an axis the codes of a document belong to, by the codes' local numbers. */
 export interface EntriesOfCodes {
-  /** The entry of each code that is in just one, which is most of them; else {@link NO_ENTRY} or {@link SEVERAL}. */
+  /** The entry of each code that is in just one, which is most of them; else {@link NO_ENTRY} or {@link SEVERAL}. Can be longer. */
   readonly single: Int32Array;
   /** Whether any of the axis' codes is in several entries. */
   readonly several: boolean;
@@ -23,18 +23,27 @@ export function entriesFrom(lists: ListsOfEntries): EntriesOfCodes {
   return { single, several: single.includes(SEVERAL), lists: () => lists };
 }
 
-/** The entries of the codes of a document, out of those of all codes by their numbers. */
+/**
+ * The entries of the codes of a document, out of those of all codes by their numbers. One of these serves a document after
+ * the other, since each of a thousand would have a few hundred codes of its own: what it says holds until the next is
+ * looked at.
+ */
 export class EntriesByNumber implements EntriesOfCodes {
-  readonly single: Int32Array;
   readonly several: boolean;
+  single: Int32Array = new Int32Array(256);
+  private numbers: Int32Array = new Int32Array();
 
-  constructor(
-    private readonly all: EntriesOfCodes,
-    private readonly numbers: Int32Array,
-  ) {
+  constructor(private readonly all: EntriesOfCodes) {
     this.several = all.several;
-    this.single = new Int32Array(numbers.length);
-    for (let code = 0; code < numbers.length; code++) this.single[code] = all.single[numbers[code]!] ?? NO_ENTRY;
+  }
+
+  /** @param numbers of the document's codes, in their order */
+  of(numbers: Int32Array): this {
+    this.numbers = numbers;
+    if (this.single.length < numbers.length) this.single = new Int32Array(2 * numbers.length);
+    const { single, all } = this;
+    for (let code = 0; code < numbers.length; code++) single[code] = all.single[numbers[code]!] ?? NO_ENTRY;
+    return this;
   }
 
   lists(): ListsOfEntries {

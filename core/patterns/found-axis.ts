@@ -31,7 +31,7 @@ export interface FoundAxis {
    * was found of any entry.
    */
   in(here: LookedAt): (Found | undefined)[];
-  /** Where codings alone say what is found: the entries of a document's codes. */
+  /** Where codings alone say what is found: the entries of a document's codes, until those of another are asked for. */
   entriesOf?(columns: PassageColumns): EntriesOfCodes;
 }
 
@@ -130,8 +130,8 @@ function byCodes(entries: readonly Entry[], groups: readonly (readonly Id[])[]):
   /** By number of code: of a document nothing is looked up by id. */
   const byNumber: (readonly number[] | undefined)[] = [];
   for (const [id, some] of entriesOf) byNumber[codeNumber(id)] = some;
-  const ofNumber = entriesFrom(Array.from(byNumber));
-  const entriesIn = (columns: PassageColumns): EntriesOfCodes => new EntriesByNumber(ofNumber, codeNumbersOf(columns.codes));
+  const ofNumber = new EntriesByNumber(entriesFrom(Array.from(byNumber)));
+  const entriesIn = (columns: PassageColumns): EntriesOfCodes => ofNumber.of(codeNumbersOf(columns.codes));
   return {
     entries,
     needsText: () => false,

@@ -63,49 +63,86 @@ export class RunningTable {
    */
   walk(document: WalkedOver, by: 1 | -1): void {
     const { columns, groups } = document;
+    const { height, width } = this;
+    const [every, nowhere] = [(width - 1) * height, width * height];
     const lists = isWhole(groups) ? [groups] : groups.lists;
     let most = 1;
     for (const list of lists) most = Math.max(most, list.length);
-    const rows = columns.starts.length;
-    if (this.lineOf.length < rows) this.lineOf = new Int32Array(rows);
-    const { lineOf, height, width } = this;
-    // mostly each row is in one group; where it is in more, each further one is a walk of its own
+    // mostly all is in one group; where it is in more, each further one is a walk of its own
     for (let at = 0; at < most; at++) {
-      if (isWhole(groups)) lineOf.fill((groups[at] ?? width) * height, 0, rows);
-      else for (let row = 0; row < rows; row++) lineOf[row] = (lists[groups.listOf[row]!]![at] ?? width) * height;
-      this.walkInto(document, (at === 0 ? width - 1 : width) * height, by);
+      const all = at === 0 ? every : nowhere;
+      if (isWhole(groups)) this.walkInto(document, (groups[at] ?? width) * height, all, by);
+      else {
+        const rows = columns.starts.length;
+        if (this.lineOf.length < rows) this.lineOf = new Int32Array(rows);
+        const { lineOf } = this;
+        for (let row = 0; row < rows; row++) lineOf[row] = (lists[groups.listOf[row]!]![at] ?? width) * height;
+        this.walkByRow(document, all, by);
+      }
     }
   }
 
   /**
    * A plain loop, since a study has hundreds of thousands of codings.
+   * @param line where the group lies that all of the document is in
    * @param every where all in scope lie
    */
-  private walkInto({ columns, codes, without }: WalkedOver, every: number, by: 1 | -1): void {
-    const { counts, lastRow, lineOf, entries } = this;
+  private walkInto({ columns, codes, without }: WalkedOver, line: number, every: number, by: 1 | -1): void {
+    const { counts, lastRow, entries } = this;
     const { codingRow, codingCode } = columns;
     const { single } = codes;
     const lists = codes.several ? codes.lists() : [];
     const before = this.rowsFrom(columns.starts.length);
     const everyCoding = this.counting === 'codings';
+    const always = everyCoding ? 1 : 0;
     // a document counts once: all of it is one row then
     const step = this.counting === 'documents' ? 0 : 1;
-    const byAny = without === null || without[entries] === 0 ? by : 0;
     // codings are ordered by row: whatever is found in one is found in any entry once
     let anyBefore = -1;
+    let any = 0;
     for (let at = 0; at < codingRow.length; at++) {
       const entry = single[codingCode[at]!]!;
       if (entry === NO_ENTRY) continue;
-      const row = codingRow[at]! | 0;
-      const line = lineOf[row]!;
-      const here = (before + step * row) | 0;
+      const here = (before + step * (codingRow[at]! | 0)) | 0;
       if (entry === SEVERAL) this.meetAll(lists[codingCode[at]!]!, here, [line, every], without, by);
       else if ((lastRow[entry] !== here || everyCoding) && (without === null || without[entry] === 0)) {
         lastRow[entry] = here;
         counts[line + entry]! += by;
         counts[every + entry]! += by;
       }
-      const more = here !== anyBefore || everyCoding ? byAny : 0;
+      // one where a row is another, by the sign of their difference: nobody could foresee the branch
+      any += ((anyBefore - here) >>> 31) | always;
+      anyBefore = here;
+    }
+    if (without !== null && without[entries] === 1) return;
+    counts[line + entries]! += by * any;
+    counts[every + entries]! += by * any;
+  }
+
+  /** As {@link walkInto}, where each row has a group of its own. */
+  private walkByRow({ columns, codes, without }: WalkedOver, every: number, by: 1 | -1): void {
+    const { counts, lastRow, lineOf, entries } = this;
+    const { codingRow, codingCode } = columns;
+    const { single } = codes;
+    const lists = codes.several ? codes.lists() : [];
+    const before = this.rowsFrom(columns.starts.length);
+    const everyCoding = this.counting === 'codings';
+    const always = everyCoding ? 1 : 0;
+    const byAny = without === null || without[entries] === 0 ? by : 0;
+    let anyBefore = -1;
+    for (let at = 0; at < codingRow.length; at++) {
+      const entry = single[codingCode[at]!]!;
+      if (entry === NO_ENTRY) continue;
+      const row = codingRow[at]! | 0;
+      const line = lineOf[row]!;
+      const here = (before + row) | 0;
+      if (entry === SEVERAL) this.meetAll(lists[codingCode[at]!]!, here, [line, every], without, by);
+      else if ((lastRow[entry] !== here || everyCoding) && (without === null || without[entry] === 0)) {
+        lastRow[entry] = here;
+        counts[line + entry]! += by;
+        counts[every + entry]! += by;
+      }
+      const more = byAny * (((anyBefore - here) >>> 31) | always);
       anyBefore = here;
       counts[line + entries]! += more;
       counts[every + entries]! += more;
