@@ -10,14 +10,16 @@ import { openFile } from './timing';
 /** Runs of what is timed more than once. */
 const RUNS = 9;
 
+/** What is compiled to be run in a page names its functions by this, and a page has none. */
+const NAMES_OF_FUNCTIONS = 'globalThis.__name = (one) => one';
+
 /** The table of all codes in all documents of the large study, on the screen: until it is painted, and scrolled both ways. */
 export async function openTable(page: Page, base: string, folder: string): Promise<void> {
   const study = buildLargeStudy(LARGE);
   const path = join(folder, 'patterns.filum');
   writeFileSync(path, await studyFileOf(study));
   await openFile(page, base, path, study.state.study.title);
-  // what is compiled to be run in the page names its functions by this, and the page has none
-  await page.evaluate('globalThis.__name = (one) => one');
+  await page.evaluate(NAMES_OF_FUNCTIONS);
   const begun = Date.now();
   await page.getByRole('link', { name: 'Patterns', exact: true }).click();
   await page.getByRole('gridcell').first().waitFor({ timeout: 120_000 });
@@ -27,18 +29,36 @@ export async function openTable(page: Page, base: string, folder: string): Promi
   for (let run = 0; run < RUNS; run++) painted.push(await untilCounted(page, run % 2 === 0 ? 'codings' : 'passages'));
   report({ what: 'from another count asked for to its table painted', value: median(painted), unit: 'ms' });
 
+  const bare = await page.context().newPage();
+  await bare.setContent(bareTable());
+  await bare.evaluate(NAMES_OF_FUNCTIONS);
   for (const [which, by] of [
     ['down', { left: 0, top: 48 }],
     ['across', { left: 76, top: 0 }],
   ] as const) {
+    await bare.bringToFront();
+    const theirs = await framesLate(bare, 'div', by);
+    await page.bringToFront();
     const late = await framesLate(page, '[role=grid]', by);
     report({
       what: `frames later than 25 ms while the table scrolls ${which}, of 100`,
       value: late,
       unit: 'frames',
+      beside: { what: 'a plain table of 230 × 230 numbers, drawn as a whole before', value: theirs },
       promise: { words: 'none dropped', kept: late === 0 },
     });
   }
+  await bare.close();
+}
+
+/** Numbers with headings that stay in their place, by the browser alone: as far as a hundred frames come. */
+function bareTable(): string {
+  const numbers = Array.from({ length: 230 }, (_, at) => at);
+  const heads = numbers.map((at) => `<th style="position: sticky; top: 0; background: white">${at}`).join('');
+  const row = (at: number): string =>
+    `<tr><th style="position: sticky; left: 0; background: white">${at}${numbers.map((column) => `<td>${at * column}`).join('')}`;
+  return `<!doctype html><style>th, td { min-width: 36px; height: 22px; padding: 0 }</style>
+    <div style="overflow: auto; width: 1200px; height: 660px"><table><tr><th>${heads}${numbers.map(row).join('')}</table></div>`;
 }
 
 /** Counts something else, and waits until the total of all is another and painted. @returns milliseconds from the choice */

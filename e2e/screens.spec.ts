@@ -66,7 +66,7 @@ test('an empty study teaches in every place', async ({ page }) => {
     Codebook: /No codes yet/,
     Memos: /No memos yet/,
     Queries: /Ask for passages/,
-    Patterns: /Nothing to count yet/,
+    Patterns: /No documents yet/,
     'Write-up': /No study file has been exported/,
   };
   for (const place of PLACES) {

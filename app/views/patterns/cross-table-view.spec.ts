@@ -2,7 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
 import { addAttribute, setValues } from '@core/commands/attributes';
 import { addCase, ownDocuments } from '@core/commands/cases';
-import { deleteCodes } from '@core/commands/codes';
+import { addCode, deleteCodes } from '@core/commands/codes';
 import { joinCodes } from '@core/commands/join-codes';
 import { codePlace } from '@core/commands/passages';
 import type { Id } from '@core/model/ids';
@@ -179,6 +179,7 @@ describe('a cross-table on the screen', () => {
     view.session.run(joinCodes(ids['Waiting']!, [ids['Worry']!]));
     await here.settled();
     expect(rows()).toEqual(['Waiting', 'all']);
+    view.session.run(addCode({ name: 'Never chosen', parentId: null }));
     view.session.run(deleteCodes([ids['Waiting']!]));
     await here.settled();
     expect(view.find('.empty').textContent).toContain('Nothing to count yet');

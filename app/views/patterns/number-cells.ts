@@ -15,9 +15,18 @@ export interface DrawnCell {
 /** Columns that are drawn together. */
 export const TOGETHER = 4;
 
-/** Those that are drawn together with one of so many, which is the first of them. */
-export const columnsFrom = (first: number, count: number): number[] =>
-  Array.from({ length: Math.min(TOGETHER, count - first) }, (_, at) => first + at);
+/** How wide a column is, px. */
+export const CELL = 38;
+
+/**
+ * Those that are drawn together.
+ * @param first the first of them; below 0 where the table begins amid them
+ * @param count how many columns the table has
+ */
+export const columnsFrom = (first: number, count: number, together: number): number[] => {
+  const from = Math.max(0, first);
+  return Array.from({ length: Math.max(0, Math.min(first + together, count) - from) }, (_, at) => from + at);
+};
 
 /**
  * A few cells of a row that come into sight and go together: of those that stay nothing is looked at again, laid out or
@@ -42,7 +51,7 @@ export const columnsFrom = (first: number, count: number): number[] =>
     }
   `,
   styleUrl: './number-cells.scss',
-  host: { role: 'presentation' },
+  host: { role: 'presentation', '[style.width.px]': 'columns().length * cell' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class NumberCells {
@@ -56,5 +65,6 @@ export class NumberCells {
   readonly open = input.required<number | null>();
   /** The column of the cell that Tab leads to, if it is one of these. */
   readonly reached = input.required<number | null>();
-  protected readonly columns = computed(() => columnsFrom(this.first(), this.of()));
+  protected readonly cell = CELL;
+  protected readonly columns = computed(() => columnsFrom(this.first(), this.of(), TOGETHER));
 }

@@ -2,6 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { columnsFrom } from './number-cells';
 import type { TableHead } from './table-head';
 
+/** Columns whose headings are drawn together: fewer than of the cells, since slanted words take long to paint. */
+export const HEADED = 2;
+
 /** The headings of a few columns, that come into sight and go together as their cells do. */
 @Component({
   selector: 'fl-number-heads',
@@ -37,5 +40,5 @@ export class NumberHeads {
   /** Key of the column that is ordered by. */
   readonly sorted = input.required<string | undefined>();
   readonly picked = output<TableHead>();
-  protected readonly shown = computed(() => columnsFrom(this.first(), this.columns().length));
+  protected readonly shown = computed(() => columnsFrom(this.first(), this.columns().length, HEADED));
 }

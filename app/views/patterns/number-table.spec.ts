@@ -50,10 +50,15 @@ describe('a table of numbers', () => {
       const lefts = new Map(
         table.all('.head').map((one) => [one.getAttribute('aria-colindex'), Math.round(one.getBoundingClientRect().left)]),
       );
-      const rows = table.all('.row');
-      for (const row of [rows[0]!, rows.at(-1)!])
-        for (const cell of row.querySelectorAll('.cell'))
-          expect(Math.round(cell.getBoundingClientRect().left)).toBe(lefts.get(cell.getAttribute('aria-colindex'))!);
+      const [from, to] = [table.find('.corner').getBoundingClientRect().right, grid.getBoundingClientRect().right];
+      // rows differ in which of their columns are drawn together
+      for (const row of table.all('.row').slice(0, 4)) {
+        const boxes = [...row.querySelectorAll('.cell')].map((cell) => ({ cell, box: cell.getBoundingClientRect() }));
+        const seen = boxes.filter(({ box }) => box.right > from && box.left < to);
+        const inSight = heads('c', 1_000).filter((_, at) => at * 38 + 36 > grid.scrollLeft && at * 38 - grid.scrollLeft < to - from);
+        expect(seen.length).toBe(inSight.length);
+        for (const { cell, box } of seen) expect(Math.round(box.left)).toBe(lefts.get(cell.getAttribute('aria-colindex'))!);
+      }
       expect(table.all('[role=gridcell][tabindex="0"]').length).toBe(1);
     }
   });

@@ -9,11 +9,12 @@ import {
   output,
   signal,
   untracked,
+  type Signal,
   viewChild,
 } from '@angular/core';
 import { Swatch } from '../../ui/swatch/swatch';
-import { NumberCells, TOGETHER, type DrawnCell } from './number-cells';
-import { NumberHeads } from './number-heads';
+import { CELL, NumberCells, TOGETHER, type DrawnCell } from './number-cells';
+import { HEADED, NumberHeads } from './number-heads';
 import type { TableHead } from './table-head';
 
 /** A cell as it is shown. */
@@ -37,7 +38,6 @@ export interface CellAt {
 }
 
 const ROW = 24;
-const CELL = 38;
 const NAMES = 236;
 const HEADS = 128;
 /** Rows and columns drawn beyond what is seen, on each side; columns at least, since some are drawn together. */
@@ -69,7 +69,7 @@ export class NumberTable {
 
   private readonly view = viewChild.required<ElementRef<HTMLElement>>('view');
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-  protected readonly size = { row: ROW, cell: CELL, names: NAMES, heads: HEADS };
+  protected readonly size = { row: ROW, cell: CELL, names: NAMES, heads: HEADS, headed: HEADED };
   protected readonly seen = signal({ top: 0, left: 0, width: 1_000, height: 600 });
   /** The cell that the keys are at. */
   protected readonly at = signal<CellAt>({ row: 0, column: 0 });
@@ -82,16 +82,13 @@ export class NumberTable {
     windowOf(this.seen().left, this.seen().width - NAMES, CELL, this.columns().length, BEYOND.columns),
   );
 
-  /** The first columns of the cells that are drawn together. */
-  protected readonly blocks = computed(
-    () => {
-      const shown = this.shownColumns();
-      if (shown.length === 0) return [];
-      const [first, last] = [Math.floor(shown[0]! / TOGETHER), Math.floor(shown.at(-1)! / TOGETHER)];
-      return Array.from({ length: last - first + 1 }, (_, at) => (first + at) * TOGETHER);
-    },
-    { equal: (a, b) => a.length === b.length && a[0] === b[0] },
-  );
+  /**
+   * The first columns of the cells that are drawn together, by row: those of the next row begin a column earlier, and so
+   * on. So each step across draws some cells in some rows, and not now and then many in all.
+   */
+  private readonly blocks = Array.from({ length: TOGETHER }, (_, shift) => this.firstsOf(TOGETHER, shift));
+  /** The first columns of the headings that are drawn together. */
+  protected readonly headed = this.firstsOf(HEADED, 0);
   protected readonly drawn = computed(() => {
     const [cellOf, rows, columns] = [this.cellOf(), this.rows(), this.columns()];
     return (row: number, column: number): DrawnCell => drawnCell(cellOf(row, column), rows[row]!, columns[column]!);
@@ -132,9 +129,31 @@ export class NumberTable {
       this.seen.set({ top, left, width, height });
   }
 
+  /** @param shift how many columns before the table they begin */
+  private firstsOf(together: number, shift: number): Signal<readonly number[]> {
+    return computed(
+      () => {
+        const shown = this.shownColumns();
+        if (shown.length === 0) return [];
+        const [first, last] = [Math.floor((shown[0]! + shift) / together), Math.floor((shown.at(-1)! + shift) / together)];
+        return Array.from({ length: last - first + 1 }, (_, at) => (first + at) * together - shift);
+      },
+      { equal: (a, b) => a.length === b.length && a[0] === b[0] },
+    );
+  }
+
+  protected blocksOf(row: number): readonly number[] {
+    return this.blocks[row % TOGETHER]!();
+  }
+
+  /** How wide the columns are together that are not drawn before those of a row, px. */
+  protected before(row: number): number {
+    return Math.max(0, this.blocksOf(row)[0] ?? 0) * CELL;
+  }
+
   /** The column of a cell, if it is one of those that are drawn together. */
-  protected columnIn(cell: CellAt | null, first: number): number | null {
-    return cell && cell.column >= first && cell.column < first + TOGETHER ? cell.column : null;
+  protected columnIn(cell: CellAt | null, first: number, together = TOGETHER): number | null {
+    return cell && cell.column >= first && cell.column < first + together ? cell.column : null;
   }
 
   // what happens to any cell is heard in one place: cells come and go with every scroll, and listeners of their own with them
