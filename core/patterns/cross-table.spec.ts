@@ -6,13 +6,16 @@ import { CODERS_COUNT, COUNTED, GROUPED_BY, type GroupsAsked, type RowsAsked } f
 import { EVERYTHING, type Scope } from '../model/scope';
 import type { StudyState } from '../model/study-state';
 import { withDescendants } from '../codebook/tree';
+import { addSet } from '../commands/sets';
 import { caseFinderOf } from '../passages/case-finder';
 import { unpackPassages } from '../passages/columns';
 import { overlaps } from '../passages/relations';
+import { AskedStudy } from '../queries/asked-study';
 import { Evaluation } from '../queries/evaluate';
 import { Narrowing } from '../queries/narrowing';
 import { findWords } from '../text/words';
 import { speakerAt } from '../text/paragraphs';
+import { Bench } from '../testing/make';
 import { someScope } from '../testing/some-conditions';
 import { studyToAsk } from '../testing/study-to-ask';
 import { cellQuestion } from './cell-question';
@@ -113,6 +116,34 @@ describe('a cross-table', () => {
     expect(table.sizes.map((one) => one.cases)).toEqual([1, 1, 1, 2]);
     // words of the groups do not divide the text of the whole study twice
     expect(table.sizes.at(-1)!.words).toBe(talk.words + note.words);
+  });
+
+  it('counts a document in every set that it is in, and once in all', () => {
+    const own = new Bench();
+    const code = own.addCode('Sea');
+    const [one, other] = [own.addDocument('One', ['The sea was calm.']), own.addDocument('Other', ['No sea here.'])];
+    own.code(one, 4, 7, code);
+    own.code(one, 8, 11, code);
+    own.code(other, 3, 6, code);
+    own.run(addSet('document', 'First', [one.id]));
+    own.run(addSet('document', 'Second', [one.id, other.id]));
+    own.run(addSet('document', 'Third', [one.id]));
+    for (const counting of ['passages', 'codings'] as const) {
+      const study = new AskedStudy(
+        own.state.tables,
+        () => Object.values(own.state.passages),
+        'en',
+        () => 0,
+      );
+      const counter = new CrossCounter({ ...plain, columns: { by: 'set' }, counting }, study, new Narrowing(EVERYTHING, study), [
+        one,
+        other,
+      ]);
+      for (const document of [one, other]) counter.add(own.state.passages[document.id]!, document, own.texts.get(document.id)!);
+      expect([...counter.result(Object.values(own.state.passages)).counts]).toEqual([2, 3, 2, 3, 2, 3, 2, 3]);
+      // taken away again from every one of them
+      expect([...counter.result([own.state.passages[other.id]!]).counts]).toEqual([0, 1, 0, 1, 0, 1, 0, 1]);
+    }
   });
 
   const someRows: fc.Arbitrary<RowsAsked> = fc.constantFrom<RowsAsked>(
