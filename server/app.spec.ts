@@ -3,7 +3,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { gzipSync } from 'node:zlib';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { createApp } from './app';
 
 describe('the server', () => {
@@ -28,14 +28,20 @@ describe('the server', () => {
     writeFileSync(join(folder, 'index.html'), '<style nonce="CSP_NONCE"></style>');
     writeFileSync(join(folder, 'main-ABCDEFGH.js'), script);
     writeFileSync(join(folder, 'main-ABCDEFGH.js.gz'), gzipSync(script));
+    writeFileSync(join(folder, 'main-ABCDEFGH.js.br'), brotliCompressSync(script));
     writeFileSync(join(folder, 'demo.json'), '{}');
   });
   afterEach(() => rmSync(folder, { recursive: true }));
 
   it('gives what was packed to whoever takes it packed, and the same words to others', async () => {
-    for (const encoding of ['gzip', 'identity']) {
+    for (const [encoding, sent] of [
+      ['gzip, deflate, br', 'br'],
+      ['gzip', 'gzip'],
+      ['identity', null],
+    ] as const) {
       const answer = await asked('/main-ABCDEFGH.js', encoding);
-      expect(answer.headers.get('content-encoding')).toBe(encoding === 'gzip' ? 'gzip' : null);
+      expect(answer.headers.get('content-encoding')).toBe(sent);
+      expect(answer.headers.get('cache-control')).toContain('immutable');
       expect(answer.headers.get('content-type')).toContain('text/javascript');
       expect(await answer.text()).toBe(script);
     }

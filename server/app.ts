@@ -49,10 +49,15 @@ export function createApp(folder: string): Express {
   app.use(
     packedStatic(folder, {
       index: false,
+      enableBrotli: true,
+      orderPreference: ['br'],
       serveStatic: {
         setHeaders: (response, path) => {
           // hashed names never change their content; everything else is asked for anew
-          response.setHeader('Cache-Control', /-[A-Z0-9]{8}\.\w+(\.gz)?$/.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache');
+          response.setHeader(
+            'Cache-Control',
+            /-[A-Z0-9]{8}\.\w+(\.(gz|br))?$/.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache',
+          );
         },
       },
     }),
