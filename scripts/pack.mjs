@@ -21,11 +21,12 @@ const brotlied = (bytes) =>
 function pack(folder) {
   return readdirSync(folder).flatMap((name) => {
     const path = join(folder, name);
-    const { size } = statSync(path);
-    if (statSync(path).isDirectory()) return pack(path);
-    if (!PACKED.test(name) || size <= SMALL) return [];
-    const ways = [['gz', gzipped], ...(OF_PAGES.test(name) && size < LARGE ? [['br', brotlied]] : [])];
-    return ways.map(async ([ending, packed]) => writeFileSync(`${path}.${ending}`, await packed(readFileSync(path))));
+    const about = statSync(path);
+    if (about.isDirectory()) return pack(path);
+    if (!PACKED.test(name) || about.size <= SMALL) return [];
+    const bytes = readFileSync(path);
+    const ways = [['gz', gzipped], ...(OF_PAGES.test(name) && about.size < LARGE ? [['br', brotlied]] : [])];
+    return ways.map(async ([ending, packed]) => writeFileSync(`${path}.${ending}`, await packed(bytes)));
   });
 }
 await Promise.all(pack('dist/app/browser'));

@@ -22,6 +22,8 @@ export interface WalkedOver {
  */
 export class RunningTable {
   private readonly height: number;
+  /** Each coding counts, also another of the same passage. */
+  private readonly everyCoding: boolean;
   private readonly counts: Counts;
   /** The row in which an entry was met last, of all rows walked over so far: nothing has to be put down for the next document. */
   private readonly lastRow: Int32Array;
@@ -35,6 +37,7 @@ export class RunningTable {
     private readonly counting: Counting,
   ) {
     this.height = entries + 1;
+    this.everyCoding = counting === 'codings';
     // and one that nobody reads, for what is in no group: so that a walk asks nothing of a row
     const cells = (width + 1) * this.height;
     // milliseconds of all recordings together can be more than fit into half as many bytes
@@ -88,12 +91,11 @@ export class RunningTable {
    * @param every where all in scope lie
    */
   private walkInto({ columns, codes, without }: WalkedOver, line: number, every: number, by: 1 | -1): void {
-    const { counts, lastRow, entries } = this;
+    const { counts, lastRow, entries, everyCoding } = this;
     const { codingRow, codingCode } = columns;
     const { single } = codes;
     const lists = codes.several ? codes.lists() : [];
     const before = this.rowsFrom(columns.starts.length);
-    const everyCoding = this.counting === 'codings';
     const always = everyCoding ? 1 : 0;
     // a document counts once: all of it is one row then
     const step = this.counting === 'documents' ? 0 : 1;
@@ -121,12 +123,11 @@ export class RunningTable {
 
   /** As {@link walkInto}, where each row has a group of its own. */
   private walkByRow({ columns, codes, without }: WalkedOver, every: number, by: 1 | -1): void {
-    const { counts, lastRow, lineOf, entries } = this;
+    const { counts, lastRow, lineOf, entries, everyCoding } = this;
     const { codingRow, codingCode } = columns;
     const { single } = codes;
     const lists = codes.several ? codes.lists() : [];
     const before = this.rowsFrom(columns.starts.length);
-    const everyCoding = this.counting === 'codings';
     const always = everyCoding ? 1 : 0;
     const byAny = without === null || without[entries] === 0 ? by : 0;
     let anyBefore = -1;
@@ -161,9 +162,9 @@ export class RunningTable {
   }
 
   private meetAll(some: readonly number[], here: number, lines: readonly number[], without: Uint8Array | null, by: 1 | -1): void {
-    const { counts, lastRow } = this;
+    const { counts, lastRow, everyCoding } = this;
     for (const entry of some) {
-      if (without?.[entry] || (lastRow[entry] === here && this.counting !== 'codings')) continue;
+      if (without?.[entry] || (lastRow[entry] === here && !everyCoding)) continue;
       lastRow[entry] = here;
       for (const line of lines) counts[line + entry]! += by;
     }

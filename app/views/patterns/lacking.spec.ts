@@ -2,16 +2,18 @@ import { addCode } from '@core/commands/codes';
 import type { AskedPattern } from '@core/model/pattern';
 import { Bench } from '@core/testing/make';
 import { analysisHere } from '../../testing/analysis-here';
-import { drawn } from '../../testing/component-with-study';
+import { drawn, type Drawn } from '../../testing/component-with-study';
 import { until } from '../../testing/until';
 import { lackingFor } from './lacking';
 import { SaturationView } from './saturation-view';
 import { TogetherView } from './together-view';
 
 describe('a pattern of a study that has little yet', () => {
+  const said = (view: Drawn<unknown>) => view.texts('.empty strong').filter((_, at) => view.all('.empty')[at]!.offsetHeight > 0);
+
   it('says that there are no documents, whatever it is set to', async () => {
     const view = await drawn(SaturationView, new Bench(), {}, [analysisHere]);
-    expect(view.texts('.empty strong').filter((_, at) => view.all('.empty')[at]!.offsetHeight > 0)).toEqual(['No documents yet']);
+    expect(said(view)).toEqual(['No documents yet']);
     expect(view.find<HTMLAnchorElement>('.empty a').getAttribute('href')).toMatch(/material\/import$/);
   });
 
@@ -19,10 +21,9 @@ describe('a pattern of a study that has little yet', () => {
     const bench = new Bench();
     bench.addDocument('One', ['We waited for the last boat.']);
     const view = await drawn(TogetherView, bench, {}, [analysisHere]);
-    const said = () => view.texts('.empty strong').filter((_, at) => view.all('.empty')[at]!.offsetHeight > 0);
-    await until(() => said().join() === 'No codes yet');
+    await until(() => said(view).join() === 'No codes yet');
     view.session.run(addCode({ name: 'Waiting', parentId: null }));
-    await until(() => said().join() !== 'No codes yet');
+    await until(() => said(view).join() !== 'No codes yet');
   });
 
   it('asks for no codes where they are not what is looked for', () => {

@@ -3,6 +3,7 @@ import type { AskedPattern } from '@core/model/pattern';
 /** What a study has none of yet, without which a pattern shows nothing whatever its settings. */
 export type Lacking = 'documents' | 'codes';
 
+/** What has to come first, if anything. @param has what there is any of */
 export function lackingFor(asked: AskedPattern, has: Readonly<Record<Lacking, boolean>>): Lacking | null {
   // attributes are facts of cases as well, and can come before any document
   if (asked.pattern === 'attributes') return null;

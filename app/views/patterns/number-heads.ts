@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { columnsFrom } from './number-cells';
+import { CELL, columnsFrom } from './number-cells';
 import type { TableHead } from './table-head';
 
 /** Columns whose headings are drawn together: fewer than of the cells, since slanted words take long to paint. */
@@ -18,7 +18,7 @@ export const HEADED = 2;
         [attr.aria-sort]="sorted() === head.key ? 'descending' : null"
         [class.here]="here() === column"
         [class.sorted]="sorted() === head.key"
-        [style.left.px]="(column - first()) * cell()"
+        [style.left.px]="(column - first()) * cell"
       >
         <button (click)="picked.emit(head)" [title]="head.name + (head.note ? ': ' + head.note : '')">{{ head.name }}</button>
       </span>
@@ -33,12 +33,11 @@ export class NumberHeads {
   readonly columns = input.required<readonly TableHead[]>();
   /** The first of them that is headed. */
   readonly first = input.required<number>();
-  /** How wide a column is, px. */
-  readonly cell = input.required<number>();
   /** The column that the keys are at, if it is one of these. */
   readonly here = input.required<number | null>();
   /** Key of the column that is ordered by. */
   readonly sorted = input.required<string | undefined>();
   readonly picked = output<TableHead>();
+  protected readonly cell = CELL;
   protected readonly shown = computed(() => columnsFrom(this.first(), this.columns().length, HEADED));
 }
