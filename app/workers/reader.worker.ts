@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
 import { expose, wrap, type Remote } from 'comlink';
-import { characterMaps } from '@core/formats/pdf/read-pdf';
+import { characterMaps } from '@core/formats/pdf/character-maps';
 import type { ReadOptions } from '@core/formats/read-file';
 import type { TableOptions } from '@core/formats/table/table';
 import { readMaterial, type FileOutcome, type Keeper } from '@core/filing/read-material';

@@ -5,7 +5,6 @@ import type { Scope } from '../model/scope';
 import { caseFinderOf } from '../passages/case-finder';
 import { groupAxisOf } from '../patterns/group-axis';
 import { TakingUpCounter, type TakingUp, type TakingUpEvidence } from '../patterns/taking-up';
-import { WordCounter } from '../patterns/word-counts';
 import { WordTableCounter, wordRows, type WordRow, type WordTable } from '../patterns/word-table';
 import type { Hit } from '../queries/evaluate';
 import type { Narrowing } from '../queries/narrowing';
@@ -139,6 +138,7 @@ export class GroupRequests {
 
   /** The words that are found most. */
   private async frequent(running: Running, asked: WordsAsked, narrowing: Narrowing, documents: readonly Document[]): Promise<string[]> {
+    const { WordCounter } = await import('../patterns/word-counts');
     const counter = new WordCounter(asked, this.held.words, narrowing, null, this.held.language);
     await this.held.eachDocument(running, idsOf(documents), hasText, (_, document, text) => {
       if (text) counter.add(document, text);

@@ -8,9 +8,9 @@ import { CodesByDocument, type CodesOverDocuments } from '../patterns/codes-over
 import { foundAxisOf } from '../patterns/found-axis';
 import { groupAxisOf } from '../patterns/group-axis';
 import { ProfileCounter } from '../patterns/similarity/profiles';
-import { similarityOf, type Similarity } from '../patterns/similarity/similarity';
+import type { Similarity } from '../patterns/similarity/similarity';
 import { weaveOf, type Weave } from '../patterns/weave';
-import { WordCounter, type WordCounts } from '../patterns/word-counts';
+import type { WordCounts } from '../patterns/word-counts';
 import type { Narrowing } from '../queries/narrowing';
 import type { Requests, Tell } from '../requests/requests';
 import { LastCounted, type CountedPatterns } from './counted-patterns';
@@ -51,6 +51,8 @@ export class PatternRequests {
             : compared === 'cases'
               ? await this.counting.casesIn(running, narrowing, documents)
               : documents;
+        // what reckons with matrices is loaded where something is asked of it
+        const { similarityOf } = await import('../patterns/similarity/similarity');
         return similarityOf(asked, counted.counter.result(this.counting.columnsOf(counted)), this.held.tables, present);
       },
       tell,
@@ -123,6 +125,8 @@ export class PatternRequests {
         const at = axis && placeOf(axis.entries, asked.typical!.key);
         if (at === -1) return { rows: [], total: 0, others: 0, more: false };
         const groups = axis && at !== undefined ? { axis, at } : null;
+        // the lists of words that are left out are loaded where words are counted
+        const { WordCounter } = await import('../patterns/word-counts');
         const counter = new WordCounter(asked, this.held.words, narrowing, groups, this.held.language);
         await this.held.eachDocument(
           running,

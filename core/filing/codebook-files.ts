@@ -5,8 +5,6 @@ import { columnsWithoutNames, guessCodeColumns, namesColumns, readCodeTable, typ
 import { codebookCsv, codebookTable } from '../formats/csv/codebook-csv';
 import { codebookHtml } from '../formats/html-out/codebook-html';
 import { decodeText } from '../formats/plain-text/encoding';
-import { readQdc } from '../formats/qdc/read-qdc';
-import { writeQdc } from '../formats/qdc/write-qdc';
 import { endingOf } from '../formats/readable-endings';
 import { UnreadableFileError } from '../formats/reading';
 import { readTable } from '../formats/table/read-table';
@@ -48,7 +46,10 @@ export async function readCodebook(name: string, file: Blob, options: CodebookOp
   if (file.size > LARGEST) throw new UnreadableFileError('The file is larger than 30 MB, which no codebook is.');
   const bytes = new Uint8Array(await file.arrayBuffer());
   const ending = endingOf(name);
-  if (ending === '.qdc' || ending === '.xml') return { listed: readQdc(bytes), columns: null, encoding: null };
+  if (ending === '.qdc' || ending === '.xml') {
+    const { readQdc } = await import('../formats/qdc/read-qdc');
+    return { listed: readQdc(bytes), columns: null, encoding: null };
+  }
   if (ending === '.txt') {
     const { text, encoding } = decodeText(bytes, options.encoding);
     return { listed: readCodeList(text), columns: null, encoding };
@@ -71,8 +72,10 @@ export async function writeCodebook(
 ): Promise<Uint8Array> {
   const utf8 = (text: string): Uint8Array => new TextEncoder().encode(text);
   switch (form) {
-    case 'qdc':
+    case 'qdc': {
+      const { writeQdc } = await import('../formats/qdc/write-qdc');
       return utf8(writeQdc({ tables }, (id) => sets[id] ?? []));
+    }
     case 'csv':
       return utf8(codebookCsv(rows));
     case 'html':

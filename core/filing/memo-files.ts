@@ -7,7 +7,6 @@ import { readTable } from '../formats/table/read-table';
 import type { ListedMemo } from '../memos/exchange/listed-memo';
 import { memosFromMarkdown, memosMarkdown } from '../memos/exchange/memo-markdown';
 import { memosFromTable, memoTable } from '../memos/exchange/memo-table';
-import { memoHtml } from '../memos/memo-html';
 import type { Memo } from '../model/memo';
 import type { StudyState } from '../model/study-state';
 
@@ -42,10 +41,12 @@ export async function writeMemos(
       return utf8(memosMarkdown(state, memos));
     case 'csv':
       return utf8(writeCsv(memoTable(state, memos)));
-    case 'html':
+    case 'html': {
+      const { memoHtml } = await import('../memos/memo-html');
       return utf8(
         `<!doctype html><html lang="und"><head><meta charset="utf-8"><title>${safe(title)}: memos</title><style>body{font:16px/1.6 serif;max-width:44em;margin:2em auto;padding:0 1em}h1{font-size:1.25em;margin-top:2em}h2{font-size:1em;color:#555}blockquote{border-left:2px solid #ccc;margin-left:0;padding-left:1em}</style></head><body>${memoHtml(memosMarkdown(state, memos), (_, words) => ({ words, gone: false })).replace(/<a href="#filum:[^"]*">([\s\S]*?)<\/a>/g, '$1')}</body></html>`,
       );
+    }
     case 'xlsx': {
       const { writeXlsx } = await import('../formats/xlsx/write-xlsx');
       return writeXlsx([{ name: 'Memos', rows: memoTable(state, memos), widths: [34, 14, 18, 26, 10, 22, 14, 22, 90, 12, 20, 8] }]);

@@ -5,7 +5,6 @@ import { writeStudyFile, type LeftOut } from '../formats/study-file/write-study-
 import { randomId, type Id } from '../model/ids';
 import { NewerVersionError } from '../model/schema-version';
 import { RequestEndedError, type Tell } from '../requests/requests';
-import { buildDemoStudy, demoMedia, demoSourcePaths } from '../sample/demo-study';
 import type { Shelf } from './shelf';
 
 /** What became of a study file. */
@@ -56,6 +55,7 @@ export async function studyFileOf(shelf: Shelf, studyId: Id, leave: LeftOut, tel
 
 /** Builds the demo study, if it is not there yet. @param source gives a source that ships with the application, by its path */
 export async function openDemo(shelf: Shelf, source: (path: string) => Promise<Blob>): Promise<Id> {
+  const { buildDemoStudy, demoMedia, demoSourcePaths } = await import('../sample/demo-study');
   const texts = demoSourcePaths().map(async (path): Promise<[string, string]> => [path, await (await source(path)).text()]);
   const sources = new Map(await Promise.all(texts));
   const bundle = buildDemoStudy(sources);

@@ -2,22 +2,13 @@ import type { DraftParagraph } from '../text/draft-text';
 import { tidyLine } from '../text/normalise';
 import { findSpeakers, joinNameLines, type SpeakerCandidate } from '../text/speakers';
 import { liftTimes } from '../text/times';
-import { readDocx } from './docx/read-docx';
-import { readEpub } from './epub/read-epub';
-import { encodingNamedIn, readHtml } from './html/read-html';
-import { readMail } from './mail/read-mail';
-import { readMarkdown } from './markdown/read-markdown';
-import { readOdt } from './odt/read-odt';
-import { readPdf } from './pdf/read-pdf';
 import { decodeText } from './plain-text/encoding';
 import { readPlainText, type LineEnds, type PlainReading } from './plain-text/read-plain-text';
 import { probableReadings, type ProbableReading } from './probable-readings';
 import { endingOf, READABLE_ENDINGS, TABLE_ENDINGS } from './readable-endings';
 import type { EncodingSample } from './plain-text/guess-encoding';
 import { UnreadableFileError, type Fact, type Progress, type Reading } from './reading';
-import { readRtf } from './rtf/read-rtf';
 import { sha256 } from './sha256';
-import { readTimed } from './timed/read-timed';
 
 /** How a file is to be read, where the guess is not right. Everything may be left out. */
 export interface ReadOptions {
@@ -123,20 +114,21 @@ interface FirstReading extends Reading {
 
 const withoutLooks = (paragraph: DraftParagraph): DraftParagraph => ({ ...paragraph, style: 'body', emphasis: [] });
 
+/** Loads what reads a kind of file where there is one of it: whoever reads plain text waits for nothing else. */
 async function readByEnding(ending: string, bytes: Uint8Array, options: ReadOptions, progress?: Progress): Promise<FirstReading> {
   switch (ending) {
     case '.docx':
-      return readDocx(bytes);
+      return (await import('./docx/read-docx')).readDocx(bytes);
     case '.odt':
-      return readOdt(bytes);
+      return (await import('./odt/read-odt')).readOdt(bytes);
     case '.rtf':
-      return readRtf(bytes);
+      return (await import('./rtf/read-rtf')).readRtf(bytes);
     case '.pdf':
-      return readPdf(bytes, progress, options.password);
+      return (await import('./pdf/read-pdf')).readPdf(bytes, progress, options.password);
     case '.epub':
-      return readEpub(bytes, progress);
+      return (await import('./epub/read-epub')).readEpub(bytes, progress);
     case '.eml':
-      return readMail(bytes);
+      return (await import('./mail/read-mail')).readMail(bytes);
   }
   if (ending !== '' && !(READABLE_ENDINGS as readonly string[]).includes(ending)) {
     const other = (TABLE_ENDINGS as readonly string[]).includes(ending)
@@ -145,12 +137,12 @@ async function readByEnding(ending: string, bytes: Uint8Array, options: ReadOpti
     throw new UnreadableFileError(`Files ending in ${ending} cannot be read as texts. ${other}`);
   }
   refuseOtherTypes(bytes);
-  const html = ending === '.html' || ending === '.htm' || ending === '.xhtml';
-  const { text, encoding, guesses } = decodeText(bytes, options.encoding ?? (html ? encodingNamedIn(bytes) : undefined));
+  const html = ending === '.html' || ending === '.htm' || ending === '.xhtml' ? await import('./html/read-html') : null;
+  const { text, encoding, guesses } = decodeText(bytes, options.encoding ?? html?.encodingNamedIn(bytes));
   const decoded = { encoding, encodings: guesses };
-  if (html) return { ...readHtml(text, true), ...decoded };
-  if (ending === '.md' || ending === '.markdown') return { ...readMarkdown(text), ...decoded };
-  if (ending === '.vtt' || ending === '.srt') return { ...readTimed(text), ...decoded };
+  if (html) return { ...html.readHtml(text, true), ...decoded };
+  if (ending === '.md' || ending === '.markdown') return { ...(await import('./markdown/read-markdown')).readMarkdown(text), ...decoded };
+  if (ending === '.vtt' || ending === '.srt') return { ...(await import('./timed/read-timed')).readTimed(text), ...decoded };
   const { doubtful, ...plain } = readPlainText(text, options.lineEnds);
   const otherwise = doubtful ? readPlainText(text, plain.lineEnds === 'wrapped' ? 'paragraphs' : 'wrapped') : undefined;
   return { ...plain, ...decoded, ...(otherwise ? { otherwise } : {}) };

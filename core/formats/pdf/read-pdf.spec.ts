@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { UnreadableFileError } from '../reading';
-import { characterMaps, readPdf } from './read-pdf';
+import { characterMaps } from './character-maps';
+import { readPdf } from './read-pdf';
 
 /** A PDF of one page, written by hand: objects, and where each begins. @param trailer more of its last part */
 function pdf(objects: readonly string[], trailer = ''): Uint8Array {

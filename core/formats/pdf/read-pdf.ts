@@ -3,16 +3,11 @@ import { tidyLine } from '../../text/normalise';
 import type { EmphasisSpan } from '../../model/document';
 import { UnreadableFileError, type Progress, type Reading } from '../reading';
 import { assemblePages, type PdfLine, type PdfPage } from './assemble-pages';
+import { characterMaps } from './character-maps';
 import { linesInReadingOrder, PIECES_APART } from './reading-order';
 
 /** A PDF of more pages than this is refused. */
 const MOST_PAGES = 5_000;
-
-/**
- * Where the character maps lie that a PDF with Asian fonts may name instead of bringing them along (ISO 32000-1, 9.7.5.2):
- * an address or, outside a browser, a folder. Whoever runs the reader says so.
- */
-export const characterMaps = { at: '' };
 
 /**
  * Reads the text of a PDF (ISO 32000) in reading order, with pages as marks. Headers, footers and page numbers
