@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { Filum } from './support/filum';
+import { expect, test } from './support/one-sitting';
 
 test('corrects a coded transcript by typing: passages stay on their words, what would go is named', async ({ page }) => {
   const filum = new Filum(page);

@@ -1,7 +1,7 @@
-import { expect, test } from '@playwright/test';
 import { strToU8, zipSync } from 'fflate';
 import { bringIn, file, files, preview } from './support/bringing-in';
 import { Filum } from './support/filum';
+import { expect, test } from './support/one-sitting';
 
 test('says which file cannot be read and why, and the others go on', async ({ page }) => {
   const filum = new Filum(page);

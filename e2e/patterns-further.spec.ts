@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
 import { article, behind, cell, change, patterns } from './support/patterns';
+import { expect, test } from './support/one-sitting';
 
 test('who brings a theme up and who takes it on is counted in times, and opens to those passages', async ({ page }) => {
   const filum = await patterns(page, 'Taking up');

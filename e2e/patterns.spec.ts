@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
 import { article, behind, cell, change, patterns } from './support/patterns';
+import { expect, test } from './support/one-sitting';
 
 test('a cell opens to as many passages as it counts, in the scope that is looked at, and follows what is coded', async ({ page }) => {
   const filum = await patterns(page);

@@ -1,7 +1,8 @@
-import { expect, test, type Page } from '@playwright/test';
+import { type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { bringIn, file } from './support/bringing-in';
 import { Filum } from './support/filum';
+import { expect, test } from './support/one-sitting';
 
 const picture = (page: Page) => page.getByRole('application');
 const areas = (page: Page) => page.getByRole('list', { name: 'Areas' }).getByRole('listitem');

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
 import { Filum } from './support/filum';
+import { expect, test } from './support/one-sitting';
 
 let filum: Filum;
 

@@ -1,7 +1,8 @@
-import { expect, test, type Page } from '@playwright/test';
+import { type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { readMarked } from '../core/sample/marked-text';
 import { Filum } from './support/filum';
+import { expect, test } from './support/one-sitting';
 
 const LINES = [
   'Mara: What did you do before?',

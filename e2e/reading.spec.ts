@@ -1,5 +1,6 @@
-import { expect, test, type Locator } from '@playwright/test';
+import { type Locator } from '@playwright/test';
 import { Filum } from './support/filum';
+import { expect, test } from './support/one-sitting';
 
 const TEXT = `Interviewer: What did you do with the thumb?
 

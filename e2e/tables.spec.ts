@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test';
 import { bringIn, file } from './support/bringing-in';
 import { Filum } from './support/filum';
+import { expect, test } from './support/one-sitting';
 
 test('brings in a survey with its cases, and later rows update what they say otherwise', async ({ page }) => {
   const filum = new Filum(page);

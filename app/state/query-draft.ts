@@ -2,6 +2,7 @@ import { inject, Injectable, signal } from '@angular/core';
 import { QuestionSchema, type Question } from '@core/model/query';
 import { mappedAs } from '@core/model/references';
 import { MovedHere } from './moved-here';
+import { onNextVisit } from './visit';
 
 export const EMPTY_QUESTION: Question = { all: [] };
 
@@ -12,10 +13,13 @@ export const EMPTY_QUESTION: Question = { all: [] };
 @Injectable({ providedIn: 'root' })
 export class QueryDraft {
   readonly question = signal<Question>(EMPTY_QUESTION);
-  readonly studyId = signal<string | null>(null);
   scrolled = 0;
 
   constructor() {
+    onNextVisit(() => {
+      this.question.set(EMPTY_QUESTION);
+      this.scrolled = 0;
+    });
     inject(MovedHere).moves.subscribe((moves) =>
       this.question.update((question) => mappedAs(QuestionSchema, question, moves) ?? EMPTY_QUESTION),
     );

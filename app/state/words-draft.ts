@@ -1,8 +1,7 @@
-import { effect, inject, Injectable, signal } from '@angular/core';
-import { Store } from '@ngrx/store';
+import { Injectable, signal } from '@angular/core';
 import type { WordSearch } from '@core/model/word-search';
 import type { SweepContext } from '@core/words/contexts';
-import { selectStudy } from './study.selectors';
+import { onNextVisit } from './visit';
 
 export const NO_SEARCH: WordSearch = { typed: '', match: 'whole words', capitals: false, accents: false, unit: 'words' };
 
@@ -14,15 +13,8 @@ export class WordsDraft {
   readonly context = signal<SweepContext>('hit');
   /** What is looked through: the texts, or what is written beside them. */
   readonly where = signal<'texts' | 'writing'>('texts');
-  private studyId: string | null = null;
 
   constructor() {
-    const study = inject(Store).selectSignal(selectStudy);
-    effect(() => {
-      const id = study()?.id ?? null;
-      if (id === this.studyId) return;
-      this.studyId = id;
-      this.search.set(NO_SEARCH);
-    });
+    onNextVisit(() => this.search.set(NO_SEARCH));
   }
 }

@@ -6,14 +6,19 @@ import { readFileSync } from 'node:fs';
 export class Filum {
   constructor(readonly page: Page) {}
 
+  /** Goes where studies are, if the page is not there. */
+  private async start(): Promise<void> {
+    if (!this.page.url().endsWith('/')) await this.page.goto('/');
+  }
+
   async openDemo(): Promise<void> {
-    await this.page.goto('/');
+    await this.start();
     await this.page.getByRole('button', { name: /Open the demo study/ }).click();
     await expect(this.page.getByRole('heading', { name: 'The Last Ferry' })).toBeVisible();
   }
 
   async newStudy(title = 'Pier talk', coder = 'Ada'): Promise<void> {
-    await this.page.goto('/');
+    await this.start();
     await this.page.getByRole('button', { name: /New study/ }).click();
     await this.page.getByLabel('Title of the study').fill(title);
     await this.page.getByLabel('Your name').fill(coder);

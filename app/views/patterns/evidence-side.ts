@@ -10,7 +10,6 @@ import {
   output,
 } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
-import { Store } from '@ngrx/store';
 import { saveQuery } from '@core/commands/queries';
 import type { Id } from '@core/model/ids';
 import type { Question } from '@core/model/query';
@@ -20,7 +19,6 @@ import { counted } from '@core/text/counted';
 import { Notices } from '../../state/notices';
 import { QueryDraft } from '../../state/query-draft';
 import { StudySession } from '../../state/study-session';
-import { selectStudy } from '../../state/study.selectors';
 import { Ways } from '../../state/ways';
 import { Ask } from '../../ui/dialogs/ask';
 import { Evidence } from '../../ui/evidence/evidence';
@@ -102,7 +100,6 @@ export class EvidenceSide {
   private readonly session = inject(StudySession);
   private readonly ask = inject(Ask);
   private readonly notices = inject(Notices);
-  private readonly study = inject(Store).selectSignal(selectStudy);
   protected readonly none = (): null => null;
   protected readonly documents = computed(() => [...new Set(this.behind().hits.map((hit) => hit.documentId))]);
 
@@ -121,7 +118,6 @@ export class EvidenceSide {
 
   protected askThis(question: Question): void {
     this.draft.scrolled = 0;
-    this.draft.studyId.set(this.study()?.id ?? null);
     this.draft.question.set(question);
     this.ways.go(['queries']);
   }

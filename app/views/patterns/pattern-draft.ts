@@ -1,10 +1,9 @@
-import { computed, effect, inject, Injectable, signal, type Signal, type WritableSignal } from '@angular/core';
+import { computed, inject, Injectable, signal, type Signal, type WritableSignal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
-import { Store } from '@ngrx/store';
 import { AskedPatternSchema, type AskedPattern } from '@core/model/pattern';
 import { mappedAs } from '@core/model/references';
 import { MovedHere } from '../../state/moved-here';
-import { selectStudy } from '../../state/study.selectors';
+import { onNextVisit } from '../../state/visit';
 
 type Kind = AskedPattern['pattern'];
 type AskedOf<K extends Kind> = Extract<AskedPattern, { pattern: K }>;
@@ -54,15 +53,10 @@ const BEGUN: { readonly [K in Kind]: AskedOf<K> } = {
 export class PatternDraft {
   private readonly asked = signal<Readonly<Partial<Record<Kind, AskedPattern>>>>({});
   private readonly numbers = new Map<Kind, WritableSignal<unknown>>();
-  private readonly study = inject(Store).selectSignal(selectStudy);
-  private studyId: string | null = null;
 
   constructor() {
     // what was asked of one study says nothing of another
-    effect(() => {
-      const id = this.study()?.id ?? null;
-      if (id === null || id === this.studyId) return;
-      this.studyId = id;
+    onNextVisit(() => {
       this.asked.set({});
       for (const open of this.numbers.values()) open.set(null);
     });

@@ -23,7 +23,7 @@ import { ANSWER_ORDERS, groupOf, inOrder, type AnswerOrder } from '@core/queries
 import { changeWords } from '@core/queries/words';
 import { counted } from '@core/text/counted';
 import { ScopeChoice } from '../../state/scope-choice';
-import { selectData, selectQueries, selectStudy } from '../../state/study.selectors';
+import { selectData, selectQueries } from '../../state/study.selectors';
 import { Ways } from '../../state/ways';
 import { Counted } from '../../ui/counted/counted';
 import { Evidence, type Surroundings } from '../../ui/evidence/evidence';
@@ -69,7 +69,6 @@ export class Passages {
   private readonly analysis = inject(AnalysisService);
   protected readonly countedAs = ['Passages of which this alone holds', 'Passages left after this and what stands above it'];
   private readonly results = viewChild<ElementRef<HTMLElement>>('results');
-  private readonly study = this.store.selectSignal(selectStudy);
   private readonly data = this.store.selectSignal(selectData);
   private readonly queryTable = this.store.selectSignal(selectQueries);
   protected readonly asking = inject(Asking);
@@ -164,12 +163,6 @@ export class Passages {
     memosAreAbout(() => {
       const kept = this.asking.kept();
       return kept ? { type: 'query', id: kept.id } : null;
-    });
-    effect(() => {
-      const studyId = this.study()?.id ?? null;
-      if (this.draft.studyId() === studyId) return;
-      this.draft.studyId.set(studyId);
-      this.draft.question.set(EMPTY_QUESTION);
     });
     effect(() => {
       const named = this.query();

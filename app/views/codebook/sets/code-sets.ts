@@ -103,7 +103,6 @@ export class CodeSets {
   }
 
   protected showInTree(set: CodeSet): void {
-    this.settings.enter();
     this.settings.setId.set(set.id);
     this.settings.way.set('a tree');
     void this.router.navigate([], { queryParams: {} });

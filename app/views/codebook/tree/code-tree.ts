@@ -115,7 +115,6 @@ export class CodeTree {
   protected readonly byId = (_: number, row: { code: { id: Id } }): Id => row.code.id;
 
   constructor() {
-    this.settings.enter();
     effect(() => {
       const code = this.code();
       if (code) untracked(() => this.focusRow(code));

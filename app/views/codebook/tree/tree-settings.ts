@@ -1,9 +1,8 @@
-import { inject, Injectable, signal } from '@angular/core';
-import { Store } from '@ngrx/store';
+import { Injectable, signal } from '@angular/core';
 import type { CodeCondition } from '@core/model/code-set';
 import type { Id } from '@core/model/ids';
 import { isWords, keptSignal } from '../../../state/kept-signal';
-import { selectStudy } from '../../../state/study.selectors';
+import { onNextVisit } from '../../../state/visit';
 
 export const ORDERS = ['by hand', 'by name', 'by passages', 'by when it was made', 'by last use'] as const;
 export type Order = (typeof ORDERS)[number];
@@ -35,19 +34,14 @@ export class TreeSettings {
   readonly setId = signal<Id | null>(null);
   readonly conditions = signal<readonly CodeCondition[]>([]);
   readonly folded = signal<ReadonlySet<Id>>(new Set());
-  private studyId: Id | undefined;
-  private readonly study = inject(Store).selectSignal(selectStudy);
 
-  /** Forgets filters that were set in another study. */
-  enter(): void {
-    const id = this.study()?.id;
-    if (this.studyId !== id) {
+  constructor() {
+    onNextVisit(() => {
       this.setId.set(null);
       this.conditions.set([]);
       this.folded.set(new Set());
       this.typed.set('');
-    }
-    this.studyId = id;
+    });
   }
 
   toggleColumn(column: Column): void {
