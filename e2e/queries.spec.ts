@@ -106,6 +106,7 @@ test('by keys alone: what lies near what women say, who speaks, and the scope, w
   await answered();
   const worry = await count();
   await page.getByRole('button', { name: 'and', exact: true }).press('Enter');
+  await expect(page.getByRole('menuitem').first()).toBeFocused();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
   await expect(field).toBeFocused();

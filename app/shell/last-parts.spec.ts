@@ -35,5 +35,9 @@ describe('the way back to a place', () => {
     expect([parts.of('queries'), parts.of('material')]).toEqual([{}, { view: 'cases' }]);
     await go('/study/two/overview');
     expect(parts.of('material')).toEqual({});
+    await go('/study/two/material?view=cases');
+    await go('/');
+    await go('/study/two/overview');
+    expect(parts.of('material')).withContext('opened once more').toEqual({});
   });
 });

@@ -5,7 +5,7 @@ import { NavigationEnd, Router, type Params } from '@angular/router';
 /** What an address says beside the place: which part of it is shown, and what stands in its halves. */
 const SAID = ['view', 'left', 'right'] as const;
 
-/** The part of each place that was shown last: who comes back to a place from another comes back to it. */
+/** The part of each place that was shown last, while a study is open: who comes back to a place from another comes back to it. */
 @Injectable({ providedIn: 'root' })
 export class LastParts {
   private readonly left = signal<ReadonlyMap<string, Params>>(new Map());
@@ -27,9 +27,10 @@ export class LastParts {
   private arrive(router: Router, url: string): void {
     const { root, queryParams } = router.parseUrl(url);
     const [study, id, place, within] = root.children['primary']?.segments.map((segment) => segment.path) ?? [];
-    if (study !== 'study' || id === undefined || place === undefined) return;
-    if (id !== this.studyId) this.left.set(new Map());
-    this.studyId = id;
+    const studyId = study === 'study' ? id : undefined;
+    if (studyId !== this.studyId) this.left.set(new Map());
+    this.studyId = studyId;
+    if (studyId === undefined || place === undefined) return;
     this.here.set(place);
     // what lies deeper in a place is no part of it
     if (within !== undefined) return;

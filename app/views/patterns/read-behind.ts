@@ -1,7 +1,5 @@
 import { Injectable } from '@angular/core';
-
-/** As long as evidence is looked for after coming back: texts may have to be read first, milliseconds. */
-const PATIENCE = 3_000;
+import { scrollBack } from '../../ui/scroll-back';
 
 /** Where the reader was in the evidence of a number when a passage was read in its place: coming back leads there. */
 @Injectable({ providedIn: 'root' })
@@ -22,13 +20,6 @@ export class ReadBehind {
   comeBack(of: string, view: HTMLElement): void {
     const { left } = this;
     this.left = null;
-    if (left?.of !== of || left.top === 0) return;
-    const until = performance.now() + PATIENCE;
-    const scroll = (): void => {
-      if (!view.isConnected || performance.now() > until) return;
-      if (view.scrollHeight - view.clientHeight >= left.top) view.scrollTop = left.top;
-      else requestAnimationFrame(scroll);
-    };
-    requestAnimationFrame(scroll);
+    if (left?.of === of) scrollBack(view, left.top);
   }
 }

@@ -42,6 +42,7 @@ import { ConditionList } from '../../ui/sentence/condition-list';
 import { QueryTabs } from './query-tabs';
 import { sinceWords } from './since-words';
 import { KeptMenu } from '../../ui/kept-menu';
+import { scrollBack } from '../../ui/scroll-back';
 import { passageIdsByDocument } from '@core/commands/move-codings';
 import { NEW_CARRIES } from '../../ui/sentence/new-part';
 
@@ -176,7 +177,7 @@ export class Passages {
     });
     afterRenderEffect(() => {
       const element = this.results()?.nativeElement;
-      if (this.asking.shown() && element && this.draft.scrolled > 0) setTimeout(() => (element.scrollTop = this.draft.scrolled), 60);
+      if (this.asking.shown() && element) scrollBack(element, this.draft.scrolled);
     });
   }
 
