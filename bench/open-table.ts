@@ -39,7 +39,7 @@ export async function openTable(page: Page, base: string, folder: string): Promi
     await bare.bringToFront();
     const theirs = await framesLate(bare, 'div', by);
     await page.bringToFront();
-    const late = await framesLate(page, '[role=grid]', by);
+    const late = await framesLate(page, 'fl-number-table .view', by);
     report({
       what: `frames later than 25 ms while the table scrolls ${which}, of 100`,
       value: late,

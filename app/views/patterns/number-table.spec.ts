@@ -22,8 +22,9 @@ describe('a table of numbers', () => {
 
   it('draws what is in sight of 500 by 1,000, says how large it is, and keeps its headings', async () => {
     const table = await draw(500, 1_000);
-    const grid = table.find('[role=grid]');
-    expect([grid.getAttribute('aria-rowcount'), grid.getAttribute('aria-colcount')]).toEqual(['501', '1001']);
+    const grid = table.find('.view');
+    const said = table.find('[role=grid]');
+    expect([said.getAttribute('aria-rowcount'), said.getAttribute('aria-colcount')]).toEqual(['501', '1001']);
     expect(table.all('[role=gridcell]').length).toBeLessThan(1_400);
     grid.scrollTop = 10_000;
     grid.scrollLeft = 30_000;
@@ -38,7 +39,7 @@ describe('a table of numbers', () => {
 
   it('has every cell under its heading, and leads Tab to a cell in sight, however far it is scrolled', async () => {
     const table = await draw(500, 1_000);
-    const grid = table.find('[role=grid]');
+    const grid = table.find('.view');
     for (const [top, left] of [
       [0, 0],
       [5_000, 20_000],
@@ -89,9 +90,45 @@ describe('a table of numbers', () => {
     table.host.style.height = '300px';
     await table.settle();
     await until(() => {
-      const [grid, cell] = [table.find('[role=grid]').getBoundingClientRect(), document.activeElement!.getBoundingClientRect()];
+      const [grid, cell] = [table.find('.view').getBoundingClientRect(), document.activeElement!.getBoundingClientRect()];
       return focused() === 'r 99, c 99: 9801' && cell.right <= grid.right && cell.bottom <= grid.bottom;
     });
+  });
+
+  it('writes other numbers into the cells that are there: the focus stays, and so do what is open and what is said of it', async () => {
+    const table = await draw(30, 30);
+    const first = table.find('[role=gridcell][tabindex="0"]');
+    first.focus();
+    await table.press(first, 'End', { ctrlKey: true });
+    table.fixture.componentRef.setInput('open', { row: 28, column: 29 });
+    table.fixture.componentRef.setInput('cellOf', (row: number, column: number): TableCell => {
+      return { words: String(row + column), shade: 2, empty: false, note: row === 29 ? 'small' : undefined };
+    });
+    await table.settle();
+    expect(focused()).toBe('r 29, c 29: 58, small');
+    expect(document.activeElement!.className).toContain('shade-2');
+    expect(table.texts('.cell.open')).toEqual(['57']);
+    table.fixture.componentRef.setInput('open', { row: 29, column: 28 });
+    table.fixture.componentRef.setInput('cellOf', cellOf);
+    await table.settle();
+    expect(table.all('.cell.open').map((cell) => cell.getAttribute('aria-label'))).toEqual(['r 29, c 28: 812']);
+    expect([focused(), document.activeElement!.hasAttribute('title')]).toEqual(['r 29, c 29: 841', false]);
+  });
+
+  it('has the name of each row with it, wherever it stands, and takes in columns that are added', async () => {
+    const table = await draw(40, 6);
+    const grid = table.find('.view');
+    grid.scrollTop = 480;
+    await table.settle();
+    for (const row of table.all('.row').slice(0, 5)) {
+      const name = table.find(`[id="${row.getAttribute('aria-owns')}"]`);
+      const cell = row.querySelector('.cell')!;
+      expect(cell.getAttribute('aria-label')!.startsWith(`${name.textContent!.trim()}, `)).toBeTrue();
+      expect(Math.round(name.getBoundingClientRect().top)).toBe(Math.round(row.getBoundingClientRect().top));
+    }
+    table.fixture.componentRef.setInput('columns', heads('c', 9));
+    await table.settle();
+    expect(table.all('.row')[0]!.querySelectorAll('.cell').length).toBe(9);
   });
 
   it('opens before the focus has come where quick hands already are', async () => {

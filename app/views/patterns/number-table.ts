@@ -43,6 +43,9 @@ const HEADS = 128;
 /** Rows and columns drawn beyond what is seen, on each side; columns at least, since some are drawn together. */
 const BEYOND = { rows: 2, columns: 1 };
 
+/** Tables made so far: names of their rows are found by it. */
+let tables = 0;
+
 /**
  * Numbers in rows and columns, of any size: only what is seen is drawn, and headings stay in their place. Arrow keys walk
  * the cells, Enter or a click opens one; a click on a heading orders by it.
@@ -67,6 +70,7 @@ export class NumberTable {
   readonly rowPicked = output<TableHead>();
   readonly columnPicked = output<TableHead>();
 
+  private readonly id = `number-table-${tables++}`;
   private readonly view = viewChild.required<ElementRef<HTMLElement>>('view');
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   protected readonly size = { row: ROW, cell: CELL, names: NAMES, heads: HEADS, headed: HEADED };
@@ -142,18 +146,23 @@ export class NumberTable {
     );
   }
 
+  /** What the name of a row is found by: it stands in the column of names, and belongs to its row. */
+  protected nameId(row: number): string {
+    return `${this.id}-${row}`;
+  }
+
   protected blocksOf(row: number): readonly number[] {
     return this.blocks[row % TOGETHER]!();
   }
 
-  /** How wide the columns are together that are not drawn before those of a row, px. */
+  /** How wide what stands before the columns that are drawn of a row is: the names, and the columns that are not drawn; px. */
   protected before(row: number): number {
-    return Math.max(0, this.blocksOf(row)[0] ?? 0) * CELL;
+    return NAMES + Math.max(0, this.blocksOf(row)[0] ?? 0) * CELL;
   }
 
   /** The column of a cell, if it is one of those that are drawn together. */
-  protected columnIn(cell: CellAt | null, first: number, together = TOGETHER): number | null {
-    return cell && cell.column >= first && cell.column < first + together ? cell.column : null;
+  protected columnIn({ column }: CellAt, first: number, together: number): number | null {
+    return column >= first && column < first + together ? column : null;
   }
 
   // what happens to any cell is heard in one place: cells come and go with every scroll, and listeners of their own with them
