@@ -1,15 +1,18 @@
 import { TestBed } from '@angular/core/testing';
+import type { Text } from '@core/model/document';
 import type { Id } from '@core/model/ids';
 import { unpackPassages } from '@core/passages/columns';
 import type { Hit } from '@core/queries/evaluate';
 import { Bench } from '@core/testing/make';
 import { Notices } from '../../state/notices';
+import { TextCache } from '../../state/text-cache';
 import { drawn, type Drawn } from '../../testing/component-with-study';
 import { Evidence } from './evidence';
 
 describe('evidence', () => {
   let evidence: Drawn<Evidence>;
   let hits: Hit[];
+  let text: Text;
   const LONG = `${'Before it all went on and on. '.repeat(12)}We waited at the pier.${' And after it went on again.'.repeat(12)}`;
   const words = () => evidence.texts('mark');
 
@@ -21,7 +24,7 @@ describe('evidence', () => {
       [`Shona: ${LONG}`, ...Array.from({ length: count }, (_, at) => `Line ${at + 1}.`)],
       ['Shona'],
     );
-    const text = bench.texts.get(document.id)!;
+    text = bench.texts.get(document.id)!;
     const first = text.text.indexOf('We waited');
     bench.code(document, first, first + 'We waited at the pier.'.length, code);
     for (const paragraph of text.paragraphs.slice(1)) bench.code(document, paragraph.body, paragraph.end, code);
@@ -45,6 +48,23 @@ describe('evidence', () => {
     expect(evidence.texts('article:first-of-type .second')[0]).toMatch(/^Shona · turn 1/);
     expect(evidence.texts('h3')).toEqual(['Interview 03']);
     expect(evidence.find('.code').textContent).toContain('Waiting');
+  });
+
+  it('says which passages cannot be shown where their words are not to be read, shows the others, and tries again', async () => {
+    await show(1);
+    const texts = TestBed.inject(TextCache);
+    const read = spyOn(texts, 'get').and.rejectWith(new Error('The disk does not answer.'));
+    texts.use(null);
+    await evidence.settle();
+    expect(evidence.find('[role=alert]').textContent).toContain(
+      '2 passages cannot be shown: the words of “Interview 03” could not be read',
+    );
+    expect(words()).toEqual([]);
+    read.and.returnValues(Promise.resolve(text), Promise.resolve(null));
+    await evidence.click(evidence.button('Try again'));
+    await evidence.settle();
+    expect(evidence.find('[role=alert]').textContent).toContain('1 passage cannot be shown');
+    expect(words()).toEqual(['We waited at the pier.']);
   });
 
   it('comes a page at a time where there is much of it', async () => {

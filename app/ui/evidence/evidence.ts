@@ -8,6 +8,8 @@ import type { Stretch } from '@core/model/stretch';
 import { passageOf } from '@core/passages/columns';
 import type { Hit } from '@core/queries/evaluate';
 import { paragraphAt } from '@core/text/paragraphs';
+import { counted } from '@core/text/counted';
+import { quoted } from '@core/text/quoted';
 import { citation, placeOf } from '@core/text/citation';
 import { isTimed, spanOf } from '@core/text/timeline';
 import { Notices } from '../../state/notices';
@@ -79,7 +81,7 @@ export class Evidence {
   protected readonly shownPage = computed(() => Math.min(this.page(), this.pages() - 1));
   protected readonly first = computed(() => this.shownPage() * PAGE);
   private readonly shown = computed(() => this.hits().slice(this.first(), this.first() + PAGE));
-  protected readonly pieces = resource({
+  private readonly found = resource({
     params: () => ({
       changes: this.texts.changes(),
       hits: this.shown(),
@@ -89,8 +91,26 @@ export class Evidence {
       around: this.around(),
       headOf: this.headOf(),
     }),
-    loader: async ({ params }) => (await Promise.all(params.hits.map((hit) => this.pieceOf(hit)))).filter((piece) => piece !== null),
+    loader: async ({ params }) => {
+      // a disk that fails at one text leaves the others to be shown
+      const found = await Promise.all(params.hits.map((hit) => this.pieceOf(hit).catch(() => null)));
+      return { pieces: found.filter((piece) => piece !== null), unread: params.hits.filter((_, at) => found[at] === null) };
+    },
   });
+  protected readonly pieces = computed(() => this.found.value()?.pieces ?? []);
+  protected readonly last = computed(() => this.first() + this.shown().length);
+  /** What is said where the words of passages are not to be had: how many, and of which documents. */
+  protected readonly unread = computed(() => {
+    const unread = this.found.value()?.unread ?? [];
+    const titles = [...new Set(unread.flatMap(({ documentId }) => this.documents()[documentId]?.title ?? []))];
+    if (titles.length === 0) return null;
+    const some = titles.slice(0, 3).map(quoted).join(', ');
+    return `${counted(unread.length, 'passage')} cannot be shown: the words of ${some}${titles.length > 3 ? ` and ${titles.length - 3} more` : ''} could not be read from this browser’s storage.`;
+  });
+
+  protected again(): void {
+    this.found.reload();
+  }
 
   private async pieceOf(hit: Hit): Promise<Piece | null> {
     const document = this.documents()[hit.documentId];

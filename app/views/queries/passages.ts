@@ -236,6 +236,8 @@ export class Passages {
   }
 
   protected readInPlace(hit: Hit): void {
+    // the last scroll may not have been told of yet
+    this.onScroll(this.results()!.nativeElement);
     this.ways.go(['reading', hit.documentId], { queryParams: { passage: hit.passageId, from: 'the query' } });
   }
 }
