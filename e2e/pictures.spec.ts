@@ -1,4 +1,4 @@
-import { type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { bringIn, file } from './support/bringing-in';
 import { Filum } from './support/filum';

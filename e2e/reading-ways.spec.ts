@@ -1,4 +1,4 @@
-import { type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { readMarked } from '../core/sample/marked-text';
 import { Filum } from './support/filum';

@@ -1,4 +1,4 @@
-import { type Locator } from '@playwright/test';
+import type { Locator } from '@playwright/test';
 import { Filum } from './support/filum';
 import { expect, test } from './support/one-sitting';
 

@@ -92,8 +92,7 @@ export class Evidence {
       headOf: this.headOf(),
     }),
     loader: async ({ params }) => {
-      // a disk that fails at one text leaves the others to be shown
-      const found = await Promise.all(params.hits.map((hit) => this.pieceOf(hit).catch(() => null)));
+      const found = await Promise.all(params.hits.map((hit) => this.pieceOf(hit)));
       return { pieces: found.filter((piece) => piece !== null), unread: params.hits.filter((_, at) => found[at] === null) };
     },
   });
@@ -114,7 +113,8 @@ export class Evidence {
 
   private async pieceOf(hit: Hit): Promise<Piece | null> {
     const document = this.documents()[hit.documentId];
-    const text = await this.texts.get(hit.documentId);
+    // a disk that fails at one text leaves the others to be shown
+    const text = await this.texts.get(hit.documentId).catch(() => null);
     if (!document || (!text && hasText(document))) return null;
     const passage = passageOf(this.passages()[hit.documentId], hit.passageId) ?? hit;
     const place = placeOf(document, text, passage);
