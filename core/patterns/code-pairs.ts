@@ -16,7 +16,7 @@ import { codedBySeveral } from './joined';
 import { joinedEntries } from './joined-entries';
 import { occurrencesOf, shared, Togetherness, type Occurrence } from './occurrences';
 import { jaccardOf } from './jaccard';
-import { occurringIn, RunningPairs, type Occurring } from './running-pairs';
+import { RunningPairs, type OccurringIn } from './running-pairs';
 import type { CountedCells } from './scratch';
 
 /** How often codes are together, each with each; of a flow, those it goes to after those it comes from. */
@@ -40,8 +40,8 @@ export interface PairHit {
 
 /** What one document brings. */
 interface Part {
-  /** What occurs in it, where codings alone say so and overlapping passages are counted. */
-  readonly occurring: Occurring | null;
+  /** Where codings alone say what occurs, and overlapping passages are counted: these, to be looked through whenever it is added or taken away. */
+  readonly occurring: Omit<OccurringIn, 'codes'> | null;
   /** The entries that occur in it, where documents are counted. */
   readonly present: Uint32Array | null;
   /** Pairs of entries, the lower first, and how often, where they were counted one by one; of one entry with itself how often it occurs. */
@@ -189,7 +189,7 @@ export class PairCounter {
   }
 
   private change({ occurring, present, counted }: Part, by: 1 | -1): void {
-    if (occurring) this.running.overlapping(occurring, by);
+    if (occurring) this.running.overlapping({ ...occurring, codes: this.found.entriesOf!(occurring.columns) }, by);
     if (present) this.running.present(present, by);
     if (counted) this.running.put(counted, by);
   }
@@ -209,12 +209,11 @@ export class PairCounter {
   }
 
   /** Overlapping passages, where codings alone say what is found. Areas overlap by their pixels, not by where they begin and end. */
-  private occurringIn({ columns }: LookedAt): Occurring | null {
-    const codes = this.found.entriesOf?.(columns);
+  private occurringIn({ columns }: LookedAt): Part['occurring'] {
     const { by, coders } = this.asked;
-    if (!codes || by !== 'overlap' || this.countsWords || columns.ground === 'picture') return null;
-    const joined = coders === 'together' && codedBySeveral(columns) ? joinedEntries(columns, codes, this.size) : null;
-    return occurringIn(columns, codes, joined);
+    if (!this.found.entriesOf || by !== 'overlap' || this.countsWords || columns.ground === 'picture') return null;
+    const together = coders === 'together' && codedBySeveral(columns);
+    return { columns, joined: together ? joinedEntries(columns, this.found.entriesOf(columns), this.size) : null };
   }
 
   private measuredPart(here: LookedAt): Omit<Part, 'coded'> {
