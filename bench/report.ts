@@ -13,9 +13,8 @@ const number = (value: number): string => (value >= 100 ? Math.round(value).toLo
 
 /** Prints a figure as one line. */
 export function report(figure: Figure): void {
-  const beside = figure.beside
-    ? `; ${figure.beside.what}: ${number(figure.beside.value)} ${figure.unit} (${(figure.value / figure.beside.value).toFixed(2)} ×)`
-    : '';
+  const ratio = figure.beside?.value ? ` (${(figure.value / figure.beside.value).toFixed(2)} ×)` : '';
+  const beside = figure.beside ? `; ${figure.beside.what}: ${number(figure.beside.value)} ${figure.unit}${ratio}` : '';
   const promise = figure.promise ? ` — ${figure.promise.kept ? 'kept' : 'NOT KEPT'}: ${figure.promise.words}` : '';
   console.log(`${figure.what}: ${number(figure.value)} ${figure.unit}${beside}${promise}`);
 }

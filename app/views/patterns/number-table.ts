@@ -13,6 +13,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { Swatch } from '../../ui/swatch/swatch';
+import { aheadAfter, type Ahead } from './drawn-ahead';
 import { CELL, NumberCells, TOGETHER, type DrawnCell } from './number-cells';
 import { HEADED, NumberHeads } from './number-heads';
 import type { TableHead } from './table-head';
@@ -40,8 +41,8 @@ export interface CellAt {
 const ROW = 24;
 const NAMES = 236;
 const HEADS = 128;
-/** Rows and columns drawn beyond what is seen, on each side; columns at least, since some are drawn together. */
-const BEYOND = { rows: 2, columns: 1 };
+/** How far rows and columns are drawn beyond what is seen: on each side at least, and at most where one scrolls to. */
+const BEYOND = { rows: { least: 4 * ROW, most: 18 * ROW }, columns: { least: 2 * CELL, most: 12 * CELL } };
 
 /** Tables made so far: names of their rows are found by it. */
 let tables = 0;
@@ -75,15 +76,19 @@ export class NumberTable {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   protected readonly size = { row: ROW, cell: CELL, names: NAMES, heads: HEADS, headed: HEADED };
   protected readonly seen = signal({ top: 0, left: 0, width: 1_000, height: 600 });
+  private readonly ahead = signal<{ readonly rows: Ahead; readonly columns: Ahead }>({
+    rows: { before: BEYOND.rows.least, after: BEYOND.rows.least },
+    columns: { before: BEYOND.columns.least, after: BEYOND.columns.least },
+  });
   /** The cell that the keys are at. */
   protected readonly at = signal<CellAt>({ row: 0, column: 0 });
   protected readonly width = computed(() => NAMES + this.columns().length * CELL + 80);
   protected readonly height = computed(() => HEADS + this.rows().length * ROW);
   protected readonly shownRows = computed(() =>
-    windowOf(this.seen().top, this.seen().height - HEADS, ROW, this.rows().length, BEYOND.rows),
+    windowOf(this.seen().top, this.seen().height - HEADS, ROW, this.rows().length, this.ahead().rows),
   );
   protected readonly shownColumns = computed(() =>
-    windowOf(this.seen().left, this.seen().width - NAMES, CELL, this.columns().length, BEYOND.columns),
+    windowOf(this.seen().left, this.seen().width - NAMES, CELL, this.columns().length, this.ahead().columns),
   );
 
   /**
@@ -129,8 +134,12 @@ export class NumberTable {
   protected look(): void {
     const { scrollTop: top, scrollLeft: left, clientWidth: width, clientHeight: height } = this.view().nativeElement;
     const before = untracked(this.seen);
-    if (before.top !== top || before.left !== left || before.width !== width || before.height !== height)
-      this.seen.set({ top, left, width, height });
+    if (before.top === top && before.left === left && before.width === width && before.height === height) return;
+    this.seen.set({ top, left, width, height });
+    this.ahead.update(({ rows, columns }) => ({
+      rows: aheadAfter(rows, top - before.top, BEYOND.rows),
+      columns: aheadAfter(columns, left - before.left, BEYOND.columns),
+    }));
   }
 
   /** @param shift how many columns before the table they begin */
@@ -235,10 +244,10 @@ function drawnCell(cell: TableCell, row: TableHead, column: TableHead): DrawnCel
   };
 }
 
-/** Which of many are in sight, and a few beyond. */
-function windowOf(from: number, length: number, each: number, count: number, beyond: number): number[] {
-  const first = Math.max(0, Math.floor(from / each) - beyond);
-  const last = Math.min(count, Math.ceil((from + Math.max(0, length)) / each) + beyond);
+/** Which of many are in sight, or ahead of it. @param each how large one is, px */
+function windowOf(from: number, length: number, each: number, count: number, ahead: Ahead): number[] {
+  const first = Math.max(0, Math.floor((from - ahead.before) / each));
+  const last = Math.min(count, Math.ceil((from + Math.max(0, length) + ahead.after) / each));
   return Array.from({ length: Math.max(0, last - first) }, (_, at) => first + at);
 }
 

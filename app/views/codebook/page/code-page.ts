@@ -80,6 +80,7 @@ type Side = (typeof SIDES)[number];
       min-width: 0;
       border-left: 1px solid var(--rule);
       background: var(--ground);
+      --lies-on: var(--ground);
     }
     header {
       padding: 12px 18px 0;
