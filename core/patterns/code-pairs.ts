@@ -213,7 +213,7 @@ export class PairCounter {
     const { by, coders } = this.asked;
     if (!this.found.entriesOf || by !== 'overlap' || this.countsWords || columns.ground === 'picture') return null;
     const together = coders === 'together' && codedBySeveral(columns);
-    return { columns, joined: together ? joinedEntries(columns, this.found.entriesOf(columns), this.size) : null };
+    return { columns, joined: together ? joinedEntries(columns, this.found.entriesOf(columns), this.size, false) : null };
   }
 
   private measuredPart(here: LookedAt): Omit<Part, 'coded'> {

@@ -17,7 +17,7 @@ export function countEntries(
   const { codingRow, codingCode, starts } = columns;
   const { single } = codes;
   const lists = codes.several ? codes.lists() : [];
-  const apart = joined ? joinedEntries(columns, codes, entries) : null;
+  const apart = joined ? joinedEntries(columns, codes, entries, false) : null;
   scratch.begin(entries, starts.length);
   const meet = (entry: number, row: number): void => {
     if (!apart?.are[entry] && scratch.isNew(entry, row)) scratch.add(entry);
@@ -27,6 +27,6 @@ export function countEntries(
     if (entry >= 0) meet(entry, codingRow[at]!);
     else if (entry !== NO_ENTRY) for (const one of lists[codingCode[at]!]!) meet(one, codingRow[at]!);
   }
-  for (const [entry, occurrences] of apart?.occurrences ?? []) if (entry < entries) scratch.add(entry, occurrences.length);
+  for (const [entry, occurrences] of apart?.occurrences ?? []) scratch.add(entry, occurrences.length);
   return scratch.take();
 }

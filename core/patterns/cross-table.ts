@@ -202,7 +202,7 @@ export class CrossCounter {
     const several = codedBySeveral(columns);
     const joined =
       counting === 'passages' && coders === 'together' && several
-        ? joinedEntries(columns, this.found.entriesOf(columns), this.found.entries.length)
+        ? joinedEntries(columns, this.found.entriesOf(columns), this.found.entries.length, true)
         : null;
     return {
       walked: { columns, groups, without: joined && joined.are },

@@ -32,6 +32,7 @@ export class EntriesByNumber implements EntriesOfCodes {
   readonly several: boolean;
   single: Int32Array = new Int32Array(256);
   private numbers: Int32Array = new Int32Array();
+  private listed: ListsOfEntries | null = null;
 
   constructor(private readonly all: EntriesOfCodes) {
     this.several = all.several;
@@ -39,7 +40,10 @@ export class EntriesByNumber implements EntriesOfCodes {
 
   /** @param numbers of the document's codes, in their order */
   of(numbers: Int32Array): this {
+    // a document is asked for several times, one after the other
+    if (numbers === this.numbers) return this;
     this.numbers = numbers;
+    this.listed = null;
     if (this.single.length < numbers.length) this.single = new Int32Array(2 * numbers.length);
     const { single, all } = this;
     for (let code = 0; code < numbers.length; code++) single[code] = all.single[numbers[code]!] ?? NO_ENTRY;
@@ -48,6 +52,6 @@ export class EntriesByNumber implements EntriesOfCodes {
 
   lists(): ListsOfEntries {
     const lists = this.all.lists();
-    return Array.from(this.numbers, (number) => lists[number]);
+    return (this.listed ??= Array.from(this.numbers, (number) => lists[number]));
   }
 }

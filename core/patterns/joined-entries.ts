@@ -1,7 +1,7 @@
 import type { PassageColumns } from '../model/passage-columns';
 import { NO_ENTRY, SEVERAL, type EntriesOfCodes } from './entries-of-codes';
 import { foundByCodes } from './found-codes';
-import { joinedByCoders } from './joined';
+import { joinedAny } from './joined';
 
 const [OVERLAP, TWO_CODERS, BOTH] = [1, 2, 3];
 
@@ -16,14 +16,20 @@ export interface JoinedEntries {
 /**
  * Looks one by one at the entries that are given by more than one coder, and to passages that overlap; all others count
  * as often as there are passages. One entry more stands for any of them.
+ * @param withAny whether that one is looked at as well: it takes longer than all others
  * @returns null where there is none
  */
-export function joinedEntries(columns: PassageColumns, codes: EntriesOfCodes, entries: number): JoinedEntries | null {
+export function joinedEntries(columns: PassageColumns, codes: EntriesOfCodes, entries: number, withAny: boolean): JoinedEntries | null {
   const are = entriesToJoin(columns, codes, entries);
+  if (!withAny) are[entries] = 0;
   if (!are.includes(1)) return null;
   const occurrences = new Map<number, readonly (readonly number[])[]>();
-  foundByCodes(columns, codes, entries, are).forEach((found, entry) => found && occurrences.set(entry, joinedByCoders(columns, found)));
-  return { are, occurrences };
+  foundByCodes(columns, codes, entries, are).forEach((found, entry) => {
+    const together = found && joinedAny(columns, found);
+    if (together) occurrences.set(entry, together);
+    else are[entry] = 0;
+  });
+  return occurrences.size > 0 ? { are, occurrences } : null;
 }
 
 /** Areas of pictures may overlap in the rows that they reach over without touching: that is seen when they are looked at. */

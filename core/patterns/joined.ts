@@ -9,8 +9,16 @@ import type { Found } from './found-codes';
  * joined to all of its. Passages that one coder alone marked over each other stay apart.
  * @returns rows that count once together, each list ascending, in the order of their first
  */
-export function joinedByCoders(columns: PassageColumns, { rows, codings }: Found): readonly (readonly number[])[] {
-  if (rows.length < 2 || !severalCoders(columns, codings)) return rows.map((row) => [row]);
+export function joinedByCoders(columns: PassageColumns, found: Found): readonly (readonly number[])[] {
+  return joinedAny(columns, found) ?? found.rows.map((row) => [row]);
+}
+
+/** Places among rows that can still meet one that comes: room for one document after the other. */
+let open = new Int32Array(64);
+
+/** The same, or null where no two are joined. */
+export function joinedAny(columns: PassageColumns, { rows, codings }: Found): readonly (readonly number[])[] | null {
+  if (rows.length < 2 || !severalCoders(columns, codings)) return null;
   const { starts, ends } = columns;
   const coders = codersAt(columns, rows, codings);
   /** Of each of the rows, by its place, the place of one it is joined to that stands before it, or its own. */
@@ -22,21 +30,25 @@ export function joinedByCoders(columns: PassageColumns, { rows, codings }: Found
     before[at] = root;
     return root;
   };
-  const open: number[] = [];
+  if (open.length < rows.length) open = new Int32Array(2 * rows.length);
+  let [count, joined] = [0, false];
   for (let at = 0; at < rows.length; at++) {
     const row = rows[at]!;
     let left = 0;
-    for (const other of open) {
+    for (let each = 0; each < count; each++) {
+      const other = open[each]!;
       if (ends[rows[other]!]! <= starts[row]!) continue;
       open[left++] = other;
       if (!differ(coders[at]!, coders[other]!)) continue;
       if (columns.ground === 'picture' && !overlaps(placeOfRow(columns, row), placeOfRow(columns, rows[other]!))) continue;
       const [one, two] = [rootOf(at), rootOf(other)];
       before[Math.max(one, two)] = Math.min(one, two);
+      joined = true;
     }
-    open.length = left;
-    open.push(at);
+    open[left] = at;
+    count = left + 1;
   }
+  if (!joined) return null;
   const groups: number[][] = [];
   const groupOf = new Int32Array(rows.length);
   for (let at = 0; at < rows.length; at++) {

@@ -107,13 +107,10 @@ interface EntryPlace {
 }
 
 /** The places that passages take up which count once together. */
-function placesTogether({ starts, ends }: PassageColumns, { are, occurrences }: JoinedEntries): EntryPlace[] {
+function placesTogether({ starts, ends }: PassageColumns, { occurrences }: JoinedEntries): EntryPlace[] {
   const places: EntryPlace[] = [];
-  for (const [entry, together] of occurrences) {
-    // the last stands for any of them
-    if (entry === are.length - 1) continue;
+  for (const [entry, together] of occurrences)
     for (const rows of together) places.push({ entry, start: starts[rows[0]!]!, end: Math.max(...rows.map((row) => ends[row]!)) });
-  }
   return places.sort((a, b) => a.start - b.start);
 }
 

@@ -64,12 +64,12 @@ export class ProfileCounter {
 
   /** The profiles over some documents that were counted; what has nothing is not among them. */
   result(documents: Iterable<PassageColumns>): Profiles {
-    const units = new Map<string, Map<number, number>>();
+    const units = new Map<string, ReadonlyMap<number, number>>();
     for (const columns of documents)
       for (const [unit, entries] of this.parts.get(columns)?.part ?? []) {
-        const own = units.get(unit) ?? new Map<number, number>();
-        units.set(unit, own);
-        for (const [entry, count] of entries) own.set(entry, (own.get(entry) ?? 0) + count);
+        const before = units.get(unit);
+        // mostly only one document has anything of a unit
+        units.set(unit, before ? bothOf(before, entries) : entries);
       }
     return this.asked.compared === 'codes' ? this.ofCodes([...units.values()]) : this.ofUnits(units);
   }
@@ -135,4 +135,11 @@ export class ProfileCounter {
       return (text?.paragraphs ?? []).flatMap((one, at) => (one.start < end && start < one.end ? [`${document.id} ${at}`] : []));
     return new Set(rows.flatMap((row) => this.study.finder.of(document, text, { start: columns.starts[row]!, end: columns.ends[row]! })));
   }
+}
+
+/** What two hold together. */
+function bothOf(one: ReadonlyMap<number, number>, other: ReadonlyMap<number, number>): ReadonlyMap<number, number> {
+  const both = new Map(one);
+  for (const [entry, count] of other) both.set(entry, (both.get(entry) ?? 0) + count);
+  return both;
 }
