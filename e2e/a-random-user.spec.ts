@@ -4,5 +4,5 @@ import { wander } from './wander/wanderer';
 // A short walk with a fixed seed; `npm run wander -- MINUTES SEED` walks for longer, and elsewhere.
 test('a random user breaks nothing, loses nothing, and can take everything back', async ({ browser, baseURL }) => {
   test.setTimeout(400_000);
-  await wander(browser, baseURL!, 300, 8);
+  await wander(browser, baseURL!, 200, 8);
 });

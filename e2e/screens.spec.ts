@@ -9,52 +9,57 @@ async function fits(page: Page): Promise<void> {
   expect(overflow).toBeLessThanOrEqual(0);
 }
 
-for (const theme of ['light', 'dark'] as const) {
-  const what = theme === 'light' ? 'all' : 'colours';
-  test(`every screen is accessible, in the ${theme} theme`, async ({ browser, baseURL }) => {
-    // nine screens with every rule take a minute where nothing else runs
-    test.slow();
-    const page = await (await browser.newContext({ colorScheme: theme, baseURL, viewport: { width: 1280, height: 800 } })).newPage();
-    const filum = new Filum(page);
-    await page.goto('/');
-    await page.getByRole('button', { name: /New study/ }).click();
-    await filum.accessible(what);
-    await filum.openDemo();
-    for (const place of PLACES) {
-      await filum.goTo(place);
-      await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible();
-      if (place === 'Reading') await expect(page.locator('.slip').first()).toBeVisible();
-      await test.step(place, () => filum.accessible(what));
-    }
-    await page.goto(`${page.url().replace('write-up', 'log')}`);
-    await expect(page.getByRole('heading', { name: 'Log' })).toBeVisible();
-    await filum.accessible(what);
-    await page.context().close();
-  });
-
-  test(`the picker, the chosen passage and dialogs are accessible, in the ${theme} theme`, async ({ browser, baseURL }) => {
-    const page = await (await browser.newContext({ colorScheme: theme, baseURL, viewport: { width: 1280, height: 800 } })).newPage();
-    const filum = new Filum(page);
-    await filum.openDemo();
-    await filum.read('Interview 03 – Shona Adair');
-    await page.locator('.slip').first().click();
-    await filum.accessible(what);
-    await page.locator('.cm-line').nth(3).click();
-    await page.keyboard.press('c');
-    await page.keyboard.type('help');
-    await filum.accessible(what);
-    await page.keyboard.press('Escape');
-    await page.keyboard.press('m');
-    await expect(page.getByRole('textbox', { name: 'Memo' })).toBeVisible();
-    await filum.accessible(what);
-    await page.keyboard.press('Escape');
-    await filum.text.focus();
-    await page.keyboard.press('?');
-    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
-    await filum.accessible(what);
-    await page.context().close();
-  });
+/** With every rule in the light theme, and with those about colours in the dark one: all else is the same in both. */
+async function accessible(filum: Filum): Promise<void> {
+  await filum.accessible();
+  await filum.page.emulateMedia({ colorScheme: 'dark' });
+  await expect(filum.page.locator('html')).toHaveAttribute('data-theme', 'dark');
+  await filum.accessible('colours');
+  await filum.page.emulateMedia({ colorScheme: 'light' });
 }
+
+test('every screen is accessible, in both themes', async ({ page }) => {
+  // nine screens with every rule take a minute where nothing else runs
+  test.slow();
+  const filum = new Filum(page);
+  await page.emulateMedia({ colorScheme: 'light' });
+  await page.goto('/');
+  await page.getByRole('button', { name: /New study/ }).click();
+  await accessible(filum);
+  await filum.openDemo();
+  for (const place of PLACES) {
+    await filum.goTo(place);
+    await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible();
+    if (place === 'Reading') await expect(page.locator('.slip').first()).toBeVisible();
+    await test.step(place, () => accessible(filum));
+  }
+  await page.goto(`${page.url().replace('write-up', 'log')}`);
+  await expect(page.getByRole('heading', { name: 'Log' })).toBeVisible();
+  await accessible(filum);
+});
+
+test('the picker, the chosen passage and dialogs are accessible, in both themes', async ({ page }) => {
+  test.slow();
+  const filum = new Filum(page);
+  await page.emulateMedia({ colorScheme: 'light' });
+  await filum.openDemo();
+  await filum.read('Interview 03 – Shona Adair');
+  await page.locator('.slip').first().click();
+  await accessible(filum);
+  await page.locator('.cm-line').nth(3).click();
+  await page.keyboard.press('c');
+  await page.keyboard.type('help');
+  await accessible(filum);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('m');
+  await expect(page.getByRole('textbox', { name: 'Memo' })).toBeVisible();
+  await accessible(filum);
+  await page.keyboard.press('Escape');
+  await filum.text.focus();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await accessible(filum);
+});
 
 test('an empty study teaches in every place', async ({ page }) => {
   const filum = new Filum(page);
