@@ -139,6 +139,18 @@ describe('the tree of codes', () => {
     expect(tree.find('.none').textContent).toContain('No code fits');
   });
 
+  it('says where a code is that was made while a filter leaves it out, and shows all with it', async () => {
+    await tree.type('[aria-label="Find a code"]', 'wai');
+    tree.answers.text = 'Something else';
+    await tree.click(tree.button('New code'));
+    expect(shown().map((name) => name.replace(/>/g, ''))).toEqual(['Waiting']);
+    expect(tree.find('.none').textContent).toContain('“Something else” was made');
+    await tree.click(tree.button('Show all codes'));
+    expect(shown()).toContain('Something else');
+    expect(tree.all('.none').length).toBe(0);
+    expect(TestBed.inject(TreeSettings).typed()).toBe('');
+  });
+
   it('shows a set alone, and goes back to all', async () => {
     const settings = TestBed.inject(TreeSettings);
     settings.setId.set(Object.keys(tree.fixture.componentInstance['setTable']())[0]!);

@@ -112,6 +112,13 @@ export class CodeTree {
     const chosen = this.chosenIds();
     return chosen.size === 0 ? [] : this.rows().flatMap((row) => (chosen.has(row.code.id) ? [row.code.id] : []));
   });
+  private readonly madeId = signal<Id | null>(null);
+  /** The code that was made last and is chosen, where a filter leaves it out: else nobody would know where it is. */
+  protected readonly notAmong = computed(() => {
+    const code = this.codes()[this.madeId() ?? ''];
+    const left = code && code.id === this.chosenId() && this.shown.narrowed() && !this.rows().some((row) => row.code.id === code.id);
+    return left ? code : null;
+  });
   protected readonly byId = (_: number, row: { code: { id: Id } }): Id => row.code.id;
 
   constructor() {
@@ -172,6 +179,7 @@ export class CodeTree {
     });
     if (madeId === undefined) return;
     if (parentId) this.settings.toggleFold(parentId, false);
+    this.madeId.set(madeId);
     this.chooseOne(madeId);
     this.focusRow(madeId);
   }
@@ -235,6 +243,11 @@ export class CodeTree {
     this.leaveSeveral();
     const next = this.rows()[Math.max(0, Math.min(at, this.rows().length - 1))];
     if (next) this.focusRow(next.code.id);
+  }
+
+  protected showAll(id: Id): void {
+    this.settings.leaveNoneOut();
+    this.show(id);
   }
 
   /** After a join the code that stays is shown. */

@@ -37,11 +37,16 @@ export class TreeSettings {
 
   constructor() {
     onNextVisit(() => {
-      this.setId.set(null);
-      this.conditions.set([]);
+      this.leaveNoneOut();
       this.folded.set(new Set());
-      this.typed.set('');
     });
+  }
+
+  /** Takes every filter away. */
+  leaveNoneOut(): void {
+    this.setId.set(null);
+    this.conditions.set([]);
+    this.typed.set('');
   }
 
   toggleColumn(column: Column): void {
