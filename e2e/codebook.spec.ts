@@ -8,16 +8,11 @@ async function choose(name: string): Promise<void> {
   await filum.page.getByLabel('Find a code').fill(name);
   await row(name).click();
   await filum.page.getByLabel('Find a code').fill('');
-  await filum.page
-    .getByRole('tree')
-    .evaluate(
-      (tree, wanted) =>
-        tree.scrollTo(
-          0,
-          [...tree.querySelectorAll('[role=treeitem]')].findIndex((one) => one.getAttribute('aria-label') === wanted) < 0 ? 450 : 0,
-        ),
-      name,
-    );
+  // a row further down is drawn once the list has grown again and been scrolled there
+  await expect(async () => {
+    if (!(await row(name).isVisible())) await filum.page.getByRole('tree').evaluate((tree) => tree.scrollTo(0, 450));
+    await expect(row(name)).toBeVisible({ timeout: 1_000 });
+  }).toPass();
   await row(name).click();
 }
 const part = (name: string) => filum.page.getByRole('navigation', { name: 'Parts of the codebook' }).getByRole('link', { name });
