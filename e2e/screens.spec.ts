@@ -9,9 +9,25 @@ async function fits(page: Page): Promise<void> {
   expect(overflow).toBeLessThanOrEqual(0);
 }
 
+/** What is scrolled for long has a ground, by which the browser moves it without the page, and it is that of what it lies on. */
+async function grounded(page: Page): Promise<void> {
+  const grounds = await page.evaluate(() => {
+    const clear = 'rgba(0, 0, 0, 0)';
+    const groundOf = (element: Element): string => getComputedStyle(element).backgroundColor;
+    return [...document.querySelectorAll('.scroll, cdk-virtual-scroll-viewport, .cm-scroller, fl-number-table .view')].map((one) => {
+      let below = one.parentElement!;
+      while (groundOf(below) === clear) below = below.parentElement!;
+      return { of: one.className, own: groundOf(one), below: groundOf(below), desk: one.closest('fl-desk') !== null };
+    });
+  });
+  // at the desk one writes on a sheet of its own
+  expect(grounds.filter(({ own, below, desk }) => (desk ? own === 'rgba(0, 0, 0, 0)' : own !== below))).toEqual([]);
+}
+
 /** With every rule in the light theme, and with those about colours in the dark one: all else is the same in both. */
 async function accessible(filum: Filum): Promise<void> {
   await filum.accessible();
+  await grounded(filum.page);
   await filum.page.emulateMedia({ colorScheme: 'dark' });
   await expect(filum.page.locator('html')).toHaveAttribute('data-theme', 'dark');
   await filum.accessible('colours');

@@ -13,9 +13,6 @@ export function joinedByCoders(columns: PassageColumns, found: Found): readonly 
   return joinedAny(columns, found) ?? found.rows.map((row) => [row]);
 }
 
-/** Places among rows that can still meet one that comes: room for one document after the other. */
-let open = new Int32Array(64);
-
 /** The same, or null where no two are joined. */
 export function joinedAny(columns: PassageColumns, { rows, codings }: Found): readonly (readonly number[])[] | null {
   if (rows.length < 2 || !severalCoders(columns, codings)) return null;
@@ -30,7 +27,8 @@ export function joinedAny(columns: PassageColumns, { rows, codings }: Found): re
     before[at] = root;
     return root;
   };
-  if (open.length < rows.length) open = new Int32Array(2 * rows.length);
+  /** Places of those that can still meet one that comes. */
+  const open = new Int32Array(rows.length);
   let [count, joined] = [0, false];
   for (let at = 0; at < rows.length; at++) {
     const row = rows[at]!;

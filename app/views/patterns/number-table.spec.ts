@@ -37,6 +37,20 @@ describe('a table of numbers', () => {
     expect(Math.round(box('.name').left)).toBe(Math.round(grid.getBoundingClientRect().left));
   });
 
+  it('draws further on the side that it is scrolled to', async () => {
+    const table = await draw(500, 1_000);
+    const grid = table.find('.view');
+    for (const top of [5_000, 5_080, 5_160, 5_240, 5_320]) {
+      grid.scrollTop = top;
+      await table.settle();
+    }
+    const view = grid.getBoundingClientRect();
+    const rows = table.all('.row').map((row) => row.getBoundingClientRect());
+    const [above, below] = [table.find('.heads').getBoundingClientRect().bottom - rows[0]!.top, rows.at(-1)!.bottom - view.bottom];
+    expect(above).toBeLessThan(130);
+    expect(below).toBeGreaterThan(300);
+  });
+
   it('has every cell under its heading, and leads Tab to a cell in sight, however far it is scrolled', async () => {
     const table = await draw(500, 1_000);
     const grid = table.find('.view');
