@@ -151,6 +151,13 @@ describe('the tree of codes', () => {
     expect(TestBed.inject(TreeSettings).typed()).toBe('');
   });
 
+  it('says of a code that was made with all in sight nothing when one filters later', async () => {
+    tree.answers.text = 'Something else';
+    await tree.click(tree.button('New code'));
+    await tree.type('[aria-label="Find a code"]', 'no such code');
+    expect(tree.find('.none').textContent).toContain('No code fits');
+  });
+
   it('shows a set alone, and goes back to all', async () => {
     const settings = TestBed.inject(TreeSettings);
     settings.setId.set(Object.keys(tree.fixture.componentInstance['setTable']())[0]!);

@@ -112,10 +112,10 @@ export class CodeTree {
     const chosen = this.chosenIds();
     return chosen.size === 0 ? [] : this.rows().flatMap((row) => (chosen.has(row.code.id) ? [row.code.id] : []));
   });
-  private readonly madeId = signal<Id | null>(null);
-  /** The code that was made last and is chosen, where a filter leaves it out: else nobody would know where it is. */
+  private readonly madeNarrowedId = signal<Id | null>(null);
+  /** The code that was made last and is chosen, where it was made under a filter that leaves it out: else nobody would know where it is. */
   protected readonly notAmong = computed(() => {
-    const code = this.codes()[this.madeId() ?? ''];
+    const code = this.codes()[this.madeNarrowedId() ?? ''];
     const left = code && code.id === this.chosenId() && this.shown.narrowed() && !this.rows().some((row) => row.code.id === code.id);
     return left ? code : null;
   });
@@ -179,7 +179,7 @@ export class CodeTree {
     });
     if (madeId === undefined) return;
     if (parentId) this.settings.toggleFold(parentId, false);
-    this.madeId.set(madeId);
+    this.madeNarrowedId.set(this.shown.narrowed() ? madeId : null);
     this.chooseOne(madeId);
     this.focusRow(madeId);
   }
