@@ -48,8 +48,11 @@ export class CaseFinder {
 
   /** The cases that own a document or a part of it, or speak in it. */
   in(document: SpokenDocument): Id[] {
-    const owning = this.of({ ...document, speakers: [] }, null, { start: 0, end: Infinity });
-    return [...new Set([...owning, ...document.speakers.flatMap((speaker) => speaker.caseId ?? [])])];
+    const some = new Set<Id>();
+    for (const { caseId } of this.parts.get(document.id) ?? NONE) some.add(caseId);
+    for (const id of this.owning(document.id)) some.add(id);
+    for (const { caseId } of document.speakers) if (caseId !== null) some.add(caseId);
+    return [...some];
   }
 
   /** @param text only looked at where {@link needsText} says so; without it the document's cases are given */

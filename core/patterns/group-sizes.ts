@@ -6,6 +6,7 @@ import { wordsByPlace } from '../passages/coverage';
 import type { AskedStudy } from '../queries/asked-study';
 import type { Narrowing, Within } from '../queries/narrowing';
 import { isWhole, type GroupAxis, type GroupsOfRows } from './axis';
+import { placesOfCases } from './places-of-cases';
 
 /** How much of the material in scope is in a group, coded or not. */
 export interface GroupSize {
@@ -86,25 +87,27 @@ export class GroupSizes {
     };
     // places of the same cases are in the very same groups, again and again in a talk
     const met = new Uint8Array(lists.length * cases.lists.length);
-    for (let row = 0; row < rows.length; row++) {
+    const meetPlace = (row: number): void => {
       const alike = listOf[row]! * cases.lists.length + cases.listOf[row]!;
-      if (!rows[row] || met[alike]) continue;
+      if (!rows[row] || met[alike]) return;
       met[alike] = 1;
       const ids = cases.lists[cases.listOf[row]!]!;
       const place = { start: places.starts[row]!, end: places.ends[row]! };
       meet(this.any, ids);
       for (const group of lists[listOf[row]!]!) meet(group, NOBODY);
       for (const id of ids) for (const group of groups.atAs(place, id)) meet(group, [id]);
-    }
+    };
+    if (goByCases(ofRows, cases)) placesOfCases(cases, within, text).one.forEach((row) => row >= 0 && meetPlace(row));
+    else for (let row = 0; row < rows.length; row++) meetPlace(row);
     const all = [...casesOf.keys()];
-    return { groups: all, cases: [...casesOf.values()], words: this.wordsOf(document, text, within, ofRows, all) };
+    return { groups: all, cases: [...casesOf.values()], words: this.wordsOf(document, text, within, ofRows, all, cases) };
   }
 
   /** Where all of a document is in the same groups. */
   private wholePart(document: Document, text: Text | null, within: Within, own: readonly number[], cases: CasesOfRows): Part {
     const ids = this.narrowing.isEverything ? cases.all : casesIn(cases, within.rows);
     const groups = [...own, this.any];
-    const words = this.wordsOf(document, text, within, { lists: [own], listOf: ALL_ALIKE }, groups);
+    const words = this.wordsOf(document, text, within, { lists: [own], listOf: ALL_ALIKE }, groups, cases);
     return { groups, cases: groups.map(() => ids), words };
   }
 
@@ -112,17 +115,28 @@ export class GroupSizes {
   private wordsOf(
     document: Document,
     text: Text | null,
-    { places, rows }: Within,
-    { lists, listOf }: GroupsOfRows,
+    within: Within,
+    ofRows: GroupsOfRows,
     groups: readonly number[],
+    cases: CasesOfRows,
   ): readonly number[] | null {
+    const { lists, listOf } = ofRows;
     if (!hasText(document)) return groups.map(() => 0);
     // all of a document is as long as its record says
     if (this.narrowing.isEverything && groups.every((group) => group === this.any || lists.every((list) => list.includes(group))))
       return groups.map(() => document.words);
     if (!text) return null;
-    const { from, to } = wordsByPlace(text, places);
     const { sums, reached } = this;
+    const byCases = goByCases(ofRows, cases) ? placesOfCases(cases, within, text).words : null;
+    if (byCases) {
+      for (let list = 0; list < lists.length; list++) {
+        for (const group of lists[list]!) sums[group]! += byCases[list]!;
+        sums[this.any]! += byCases[list]!;
+      }
+      return this.takeSums(groups);
+    }
+    const { places, rows } = within;
+    const { from, to } = wordsByPlace(text, places);
     for (let row = 0; row < rows.length; row++) {
       if (!rows[row]) continue;
       const list = lists[listOf[row] ?? 0]!;
@@ -134,11 +148,19 @@ export class GroupSizes {
         reached[group] = to[row]!;
       }
     }
-    const words = groups.map((group) => sums[group]!);
-    for (const group of groups) sums[group] = reached[group] = 0;
+    return this.takeSums(groups);
+  }
+
+  /** What was summed up, and nothing for the next document. */
+  private takeSums(groups: readonly number[]): readonly number[] {
+    const words = groups.map((group) => this.sums[group]!);
+    for (const group of groups) this.sums[group] = this.reached[group] = 0;
     return words;
   }
 }
+
+/** Whether groups are told by whose places are, and by nothing else. */
+const goByCases = (groups: GroupsOfRows, cases: CasesOfRows): boolean => groups.listOf === cases.listOf;
 
 const NOBODY: readonly Id[] = [];
 /** No row has another list than the first. */

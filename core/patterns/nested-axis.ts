@@ -43,28 +43,25 @@ export function nestedAxis(nested: readonly Nested[], study: AskedStudy, documen
   const byDocuments = levels.some(({ attribute }) => attribute.of === 'document');
   const byCases = levels.some(({ attribute }) => attribute.of === 'case');
   const found = new Map<string, Step[]>();
-  const met = new Set<Id | null>();
-  const meet = (document: Document, caseId: Id | null): void => {
-    if (!byDocuments && met.has(caseId)) return;
-    met.add(caseId);
+  /** The keys of the groups of cases: where nothing depends on the document, a case is in the same group everywhere. */
+  const keys = new Map<Id | null, string>();
+  const keyFor = (document: Document, caseId: Id | null): string => {
+    let key = byDocuments ? undefined : keys.get(caseId);
+    if (key !== undefined) return key;
     const steps = stepsOf(document, caseId);
-    found.set(keyOf(steps), steps);
+    keys.set(caseId, (key = keyOf(steps)));
+    if (!found.has(key)) found.set(key, steps);
+    return key;
   };
-  for (const document of documents) for (const id of byCases ? [null, ...casesPresent(study, [document])] : [null]) meet(document, id);
-  const inOrder = [...found.values()].sort((a, b) => compareSteps(levels, a, b));
-  const placeOf = new Map(inOrder.map((steps, at) => [keyOf(steps), [at]]));
-  const entries = inOrder.map((steps): Entry => ({
-    key: keyOf(steps),
+  for (const document of documents) for (const id of byCases ? [null, ...casesPresent(study, [document])] : [null]) keyFor(document, id);
+  const inOrder = [...found].sort(([, a], [, b]) => compareSteps(levels, a, b));
+  const placeOf = new Map(inOrder.map(([key], at) => [key, [at]]));
+  const entries = inOrder.map(([key, steps]): Entry => ({
+    key,
     path: steps.map((step) => step.name),
     ...(steps.includes(NOBODY) && { rest: true }),
   }));
-  /** Where nothing depends on the document, a case is in the same group everywhere. */
-  const known = new Map<Id | null, readonly number[]>();
-  const groupsOf = (document: Document, caseId: Id | null): readonly number[] => {
-    let groups = byDocuments ? undefined : known.get(caseId);
-    if (!groups) known.set(caseId, (groups = placeOf.get(keyOf(stepsOf(document, caseId))) ?? []));
-    return groups;
-  };
+  const groupsOf = (document: Document, caseId: Id | null): readonly number[] => placeOf.get(keyFor(document, caseId)) ?? [];
   if (!byCases) return { entries, needsSpoken: () => false, of: ({ document }) => groupsOf(document, null) };
   return ofCases(study, entries, groupsOf, (document) => groupsOf(document, null));
 }

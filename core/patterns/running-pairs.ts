@@ -19,47 +19,47 @@ interface EntryPlace {
 
 /** Lays out the entries of one document after the other, always in the same room. */
 class Layout {
-  private room = new Uint32Array(3 * 512);
-  private end = 0;
+  /** Three numbers for each entry, as often as it counts, by where it begins: where it begins, where it ends, and what it is. */
+  room = new Uint32Array(3 * 512);
+  /** How much of the room is taken. */
+  end = 0;
+  private together: readonly EntryPlace[] = [];
+  private next = 0;
 
-  /**
-   * What codings say, each entry as often as it counts, by where it begins: three numbers each, where it begins, where it
-   * ends and what it is. Holds until the next document is laid out.
-   */
-  of({ columns, codes, joined }: OccurringIn): Uint32Array {
+  /** Lays out what codings say, in place of the document before. */
+  of({ columns, codes, joined }: OccurringIn): void {
     const { starts, ends, codingRow, codingCode } = columns;
     const { single } = codes;
     const lists = codes.several ? codes.lists() : [];
-    const together = joined ? placesTogether(columns, joined) : [];
-    let next = 0;
-    const putTogether = (until: number): void => {
-      for (; next < together.length && together[next]!.start <= until; next++) {
-        const { start, end, entry } = together[next]!;
-        this.put(start, end, entry);
+    this.together = joined ? placesTogether(columns, joined) : [];
+    this.next = this.end = 0;
+    for (let at = 0; at < codingRow.length;) {
+      const row = codingRow[at]! | 0;
+      const [start, end] = [starts[row]!, ends[row]!];
+      this.putTogether(start);
+      /** Where those of the row begin. */
+      const first = this.end;
+      for (; at < codingRow.length && (codingRow[at]! | 0) === row; at++) {
+        const entry = single[codingCode[at]!]!;
+        if (entry === SEVERAL) for (const one of lists[codingCode[at]!]!) this.meet(start, end, one, first, joined);
+        else if (entry !== NO_ENTRY) this.meet(start, end, entry, first, joined);
       }
-    };
-    /** Where those of the row begin that is laid out. */
-    let first = (this.end = 0);
-    let rowBefore = -1;
-    const meet = (entry: number, row: number): void => {
-      if (joined?.are[entry]) return;
-      // another coder may have given it as well
-      for (let at = first; at < this.end; at += 3) if (this.room[at + 2] === entry) return;
-      this.put(starts[row]!, ends[row]!, entry);
-    };
-    for (let at = 0; at < codingRow.length; at++) {
-      const [entry, row] = [single[codingCode[at]!]!, codingRow[at]!];
-      if (entry === NO_ENTRY) continue;
-      if (row !== rowBefore) {
-        putTogether(starts[row]!);
-        first = this.end;
-        rowBefore = row;
-      }
-      if (entry === SEVERAL) for (const one of lists[codingCode[at]!]!) meet(one, row);
-      else meet(entry, row);
     }
-    putTogether(Infinity);
-    return this.room.subarray(0, this.end);
+    this.putTogether(Infinity);
+  }
+
+  private meet(start: number, end: number, entry: number, first: number, joined: JoinedEntries | null): void {
+    if (joined !== null && joined.are[entry] === 1) return;
+    // another coder may have given it as well
+    for (let at = first; at < this.end; at += 3) if (this.room[at + 2] === entry) return;
+    this.put(start, end, entry);
+  }
+
+  private putTogether(until: number): void {
+    for (; this.next < this.together.length && this.together[this.next]!.start <= until; this.next++) {
+      const { start, end, entry } = this.together[this.next]!;
+      this.put(start, end, entry);
+    }
   }
 
   private put(start: number, end: number, entry: number): void {
@@ -68,9 +68,12 @@ class Layout {
       wider.set(this.room);
       this.room = wider;
     }
-    this.room[this.end++] = start;
-    this.room[this.end++] = end;
-    this.room[this.end++] = entry;
+    const { room } = this;
+    const at = this.end;
+    room[at] = start;
+    room[at + 1] = end;
+    room[at + 2] = entry;
+    this.end = at + 3;
   }
 }
 
@@ -98,13 +101,14 @@ export class RunningPairs {
   /** Every two occurrences of a document that overlap. */
   overlapping(document: OccurringIn, by: 1 | -1): void {
     const { counts, own, size } = this;
-    const all = this.layout.of(document);
-    for (let at = 0; at < all.length; at += 3) {
-      const [end, entry] = [all[at + 1]!, all[at + 2]!];
+    this.layout.of(document);
+    const { room, end: length } = this.layout;
+    for (let at = 0; at < length; at += 3) {
+      const [end, entry] = [room[at + 1]!, room[at + 2]! | 0];
       const line = entry * size;
       own[entry]! += by;
       // what begins before this ends lies right behind it
-      for (let other = at + 3; other < all.length && all[other]! < end; other += 3) counts[line + all[other + 2]!]! += by;
+      for (let other = at + 3; other < length && room[other]! < end; other += 3) counts[line + (room[other + 2]! | 0)]! += by;
     }
   }
 

@@ -121,33 +121,36 @@ export class RunningTable {
     counts[every + entries]! += by * any;
   }
 
-  /** As {@link walkInto}, where each row has a group of its own. */
+  /** As {@link walkInto}, where each row has a group of its own: row by row. */
   private walkByRow({ columns, codes, without }: WalkedOver, every: number, by: 1 | -1): void {
     const { counts, lastRow, lineOf, entries, everyCoding } = this;
     const { codingRow, codingCode } = columns;
     const { single } = codes;
     const lists = codes.several ? codes.lists() : [];
     const before = this.rowsFrom(columns.starts.length);
-    const always = everyCoding ? 1 : 0;
     const byAny = without === null || without[entries] === 0 ? by : 0;
-    let anyBefore = -1;
-    for (let at = 0; at < codingRow.length; at++) {
-      const entry = single[codingCode[at]!]!;
-      if (entry === NO_ENTRY) continue;
+    let all = 0;
+    for (let at = 0; at < codingRow.length;) {
       const row = codingRow[at]! | 0;
       const line = lineOf[row]!;
       const here = (before + row) | 0;
-      if (entry === SEVERAL) this.meetAll(lists[codingCode[at]!]!, here, [line, every], without, by);
-      else if ((lastRow[entry] !== here || everyCoding) && (without === null || without[entry] === 0)) {
-        lastRow[entry] = here;
-        counts[line + entry]! += by;
-        counts[every + entry]! += by;
+      let codings = 0;
+      for (; at < codingRow.length && (codingRow[at]! | 0) === row; at++) {
+        const entry = single[codingCode[at]!]!;
+        if (entry === NO_ENTRY) continue;
+        codings++;
+        if (entry === SEVERAL) this.meetAll(lists[codingCode[at]!]!, here, [line, every], without, by);
+        else if ((lastRow[entry] !== here || everyCoding) && (without === null || without[entry] === 0)) {
+          lastRow[entry] = here;
+          counts[line + entry]! += by;
+          counts[every + entry]! += by;
+        }
       }
-      const more = byAny * (((anyBefore - here) >>> 31) | always);
-      anyBefore = here;
-      counts[line + entries]! += more;
-      counts[every + entries]! += more;
+      const any = everyCoding ? codings : Math.min(codings, 1);
+      counts[line + entries]! += byAny * any;
+      all += any;
     }
+    counts[every + entries]! += byAny * all;
   }
 
   /** A number for the first of some rows, such that none of them has been met. */
