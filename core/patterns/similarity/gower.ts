@@ -1,6 +1,6 @@
 import type { Attribute, AttributeValue } from '../../model/case';
 import { sharedFeatures, type Likeness } from './likeness';
-import type { Profiles } from './profiles';
+import type { Profile } from './profile';
 
 /** A fact by which things are compared: of each its value, undefined where it is not known. */
 export interface ComparedFact {
@@ -16,7 +16,7 @@ const DAY = 86_400_000;
  * same or not, or for numbers and dates 1 − difference ÷ range. Without attributes it is Jaccard's coefficient. Two of
  * which no variable counts are not alike.
  */
-export function gowerLikeness(rows: Profiles['rows'], facts: readonly ComparedFact[]): Likeness {
+export function gowerLikeness(rows: readonly Profile[], facts: readonly ComparedFact[]): Likeness {
   const size = rows.length;
   const both = sharedFeatures(rows);
   const compared = facts.map(({ attribute, values }) => sameness(attribute, values));
@@ -25,7 +25,7 @@ export function gowerLikeness(rows: Profiles['rows'], facts: readonly ComparedFa
     likeness[a * size + a] = 1;
     for (let b = a + 1; b < size; b++) {
       let alike = both[a * size + b]!;
-      let counted = rows[a]!.size + rows[b]!.size - alike;
+      let counted = rows[a]!.features.length + rows[b]!.features.length - alike;
       for (const one of compared) {
         const same = one(a, b);
         if (same === null) continue;

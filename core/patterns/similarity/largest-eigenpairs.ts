@@ -9,6 +9,9 @@ export interface Eigenpair {
 /** Steps after which what has not settled is taken as it is: directions that are that near each other can be turned at will. */
 const MOST_STEPS = 160;
 
+/** Steps after which is looked whether it has settled. */
+const LOOKED_AFTER = 20;
+
 /** How much of the value a vector may still miss. */
 const SETTLED = 1e-9;
 
@@ -27,17 +30,17 @@ export function largestEigenpairs(matrix: Float64Array, size: number, count: num
     basis.push(vector);
     const product = times(matrix, vector);
     diagonal.push(dot(product, vector));
-    // twice is enough (Kahan and Parlett)
-    orthogonal(product, basis);
-    orthogonal(product, basis);
-    const length = Math.sqrt(dot(product, product));
+    // by the method itself nothing else but rounding lies in the direction of those before
+    orthogonal(product, basis.slice(-2));
+    const length = orthogonal(product, basis);
     const done = basis.length === size || basis.length >= MOST_STEPS;
-    if (done || (basis.length >= 2 * wanted && basis.length % 40 === 0)) found = pairsOf(basis, diagonal, beside, length, wanted, done);
+    if (done || (basis.length >= 2 * wanted && basis.length % LOOKED_AFTER === 0))
+      found = pairsOf(basis, diagonal, beside, length, wanted, done);
     if (found) return found;
     // where the matrix leads nowhere new, another direction is begun
     const stuck = length < 1e-12;
     beside.push(stuck ? 0 : length);
-    next = stuck ? startOf(size, basis) : product.map((one) => one / length);
+    next = stuck ? startOf(size, basis) : divided(product, length);
   }
 }
 
@@ -77,10 +80,8 @@ function pairsOf(
 function startOf(size: number, basis: readonly Float64Array[]): Float64Array {
   for (let seed = basis.length + 1; ; seed++) {
     const vector = Float64Array.from({ length: size }, (_, at) => Math.sin((at + 1) * 12.9898 * seed) + 0.5 / (at + 1));
-    orthogonal(vector, basis);
-    orthogonal(vector, basis);
-    const length = Math.sqrt(dot(vector, vector));
-    if (length > 1e-9) return vector.map((one) => one / length);
+    const length = orthogonal(vector, basis);
+    if (length > 1e-9) return divided(vector, length);
   }
 }
 
@@ -101,10 +102,29 @@ function dot(a: Float64Array, b: Float64Array): number {
   return sum;
 }
 
-/** Takes off a vector what lies in the direction of others. */
-function orthogonal(vector: Float64Array, basis: readonly Float64Array[]): void {
-  for (const one of basis) {
-    const share = dot(vector, one);
-    for (let at = 0; at < vector.length; at++) vector[at]! -= share * one[at]!;
+/** Where less of a vector is left than this share of it, much of that can be rounding. */
+const MOSTLY = 0.7;
+
+/**
+ * Takes off a vector what lies in the direction of others, once more where little of it was left: twice is enough
+ * (Daniel, Gragg, Kaufman & Stewart 1976, Mathematics of Computation 30, 772–795).
+ * @param basis of length 1, at right angles to each other @returns its length
+ */
+function orthogonal(vector: Float64Array, basis: readonly Float64Array[]): number {
+  let length = Math.sqrt(dot(vector, vector));
+  for (let turn = 0; turn < 2; turn++) {
+    for (const one of basis) {
+      const share = dot(vector, one);
+      for (let at = 0; at < vector.length; at++) vector[at]! -= share * one[at]!;
+    }
+    const before = length;
+    length = Math.sqrt(dot(vector, vector));
+    if (length > MOSTLY * before) break;
   }
+  return length;
+}
+
+function divided(vector: Float64Array, by: number): Float64Array {
+  for (let at = 0; at < vector.length; at++) vector[at]! /= by;
+  return vector;
 }

@@ -9,6 +9,7 @@ import { unpackPassages } from '../../passages/columns';
 import { Narrowing } from '../../queries/narrowing';
 import { someScope } from '../../testing/some-conditions';
 import { studyToAsk } from '../../testing/study-to-ask';
+import { profileOf } from './profile';
 import { ProfileCounter, type Profiles } from './profiles';
 import { MOST_COMPARED, similarityOf } from './similarity';
 
@@ -73,7 +74,7 @@ describe('profiles', () => {
         }
         const sorted = (some: Iterable<number>) => [...some].sort((a, b) => a - b);
         assert.deepEqual(
-          Object.fromEntries(things.map(({ id }, at) => [id, sorted(profiles[at]!.values())])),
+          Object.fromEntries(things.map(({ id }, at) => [id, sorted(profiles[at]!.counts)])),
           Object.fromEntries([...byThing].map(([id, counts]) => [id, sorted(counts)])),
         );
       }),
@@ -88,8 +89,8 @@ describe('profiles', () => {
         const [together, each] = [of('together'), of('each passage')];
         assert.deepEqual(together.things, each.things);
         together.rows.forEach((row, at) => {
-          assert.deepEqual([...row.keys()], [...each.rows[at]!.keys()]);
-          for (const [unit, count] of row) assert.ok(count >= 1 && count <= each.rows[at]!.get(unit)!);
+          assert.deepEqual(row.features, each.rows[at]!.features);
+          row.counts.forEach((count, unit) => assert.ok(count >= 1 && count <= each.rows[at]!.counts[unit]!));
         });
       }),
       { numRuns: 40 },
@@ -108,7 +109,7 @@ describe('profiles', () => {
 
   it('leave out those with the least where there are too many, and say how many', () => {
     const things = Array.from({ length: MOST_COMPARED + 3 }, (_, at) => ({ key: `${at}`, path: [`${at}`] }));
-    const rows = things.map((_, at) => new Map([[at % 7, at < 3 ? 1 : 2]]));
+    const rows = things.map((_, at) => profileOf(new Map([[at % 7, at < 3 ? 1 : 2]])));
     const found = similarityOf({ compared: 'codes', by: 'counts', attributeIds: [] }, { things, rows }, bench.state.tables, []);
     expect([found.things.length, found.left, found.things[0]!.key]).toEqual([MOST_COMPARED, 3, '3']);
   });

@@ -11,16 +11,16 @@ import { codedBySeveral } from '../joined';
 import { occurrencesOf } from '../occurrences';
 import { countEntries } from '../count-entries';
 import { Scratch } from '../scratch';
+import { profileOf, turned, type Profile } from './profile';
 
 /** What each of some things has, and how often. */
 export interface Profiles {
   readonly things: readonly Entry[];
-  /** Of each thing its features, by number, and how often it has each: never 0. */
-  readonly rows: readonly ReadonlyMap<number, number>[];
+  readonly rows: readonly Profile[];
 }
 
 /** How often each code was found in the units of one document. */
-type Part = ReadonlyMap<string, ReadonlyMap<number, number>>;
+type Part = ReadonlyMap<string, Profile>;
 
 /**
  * Says where codes occur (in documents, cases or paragraphs), or which codes documents or cases have: the same counts,
@@ -64,41 +64,39 @@ export class ProfileCounter {
 
   /** The profiles over some documents that were counted; what has nothing is not among them. */
   result(documents: Iterable<PassageColumns>): Profiles {
-    const units = new Map<string, ReadonlyMap<number, number>>();
+    const units = new Map<string, Profile[]>();
     for (const columns of documents)
       for (const [unit, entries] of this.parts.get(columns)?.part ?? []) {
-        const before = units.get(unit);
-        // mostly only one document has anything of a unit
-        units.set(unit, before ? bothOf(before, entries) : entries);
+        const some = units.get(unit);
+        if (some) some.push(entries);
+        else units.set(unit, [entries]);
       }
-    return this.asked.compared === 'codes' ? this.ofCodes([...units.values()]) : this.ofUnits(units);
+    const profiles = [...units.values()].map(joinedProfile);
+    return this.asked.compared === 'codes' ? this.ofCodes(profiles) : this.ofUnits([...units.keys()], profiles);
   }
 
-  private ofCodes(units: readonly ReadonlyMap<number, number>[]): Profiles {
-    const rows = this.found.entries.map(() => new Map<number, number>());
-    units.forEach((entries, unit) => {
-      for (const [entry, count] of entries) rows[entry]!.set(unit, count);
-    });
-    const some = [...rows.keys()].filter((at) => rows[at]!.size > 0);
+  private ofCodes(units: readonly Profile[]): Profiles {
+    const rows = turned(units, this.found.entries.length);
+    const some = [...rows.keys()].filter((at) => rows[at]!.features.length > 0);
     return { things: some.map((at) => this.found.entries[at]!), rows: some.map((at) => rows[at]!) };
   }
 
-  private ofUnits(units: ReadonlyMap<string, ReadonlyMap<number, number>>): Profiles {
+  private ofUnits(ids: readonly Id[], profiles: readonly Profile[]): Profiles {
     const { document: documents, case: cases } = this.study.tables;
-    const named = [...units].flatMap(([id, row]): [Entry, ReadonlyMap<number, number>][] => {
+    const named = ids.flatMap((id, at): [Entry, Profile][] => {
       const name = this.units === 'documents' ? documents[id]?.title : cases[id]?.name;
-      return name === undefined ? [] : [[entryFor(id, name), row]];
+      return name === undefined ? [] : [[entryFor(id, name), profiles[at]!]];
     });
     return { things: named.map(([entry]) => entry), rows: named.map(([, row]) => row) };
   }
 
   private partOf(all: PassageColumns, document: Document, text: Text | null): Part {
-    const part = new Map<string, Map<number, number>>();
     const columns = this.narrowing.leftOf(all, document, text);
-    if (!columns) return part;
+    if (!columns) return new Map();
     const here: LookedAt = { columns, document, text, spoken: text };
     const quick = this.quickRow(here);
-    if (quick) return quick.size > 0 ? part.set(document.id, quick) : part;
+    if (quick) return new Map(quick.features.length > 0 ? [[document.id, quick]] : []);
+    const part = new Map<string, Map<number, number>>();
     const found = this.found.in(here);
     for (let entry = 0; entry < this.found.entries.length; entry++) {
       const some = found[entry];
@@ -109,19 +107,16 @@ export class ProfileCounter {
           part.set(unit, entries.set(entry, (entries.get(entry) ?? 0) + 1));
         }
     }
-    return part;
+    return new Map(Array.from(part, ([unit, entries]) => [unit, profileOf(entries)]));
   }
 
   /** Where codings alone say what is found, and all of a document is one unit: one walk over them. Null where it takes more. */
-  private quickRow({ columns }: LookedAt): Map<number, number> | null {
+  private quickRow({ columns }: LookedAt): Profile | null {
     const codes = this.units === 'documents' ? this.found.entriesOf?.(columns) : undefined;
     if (!codes) return null;
-    const entries = this.found.entries.length;
     const joined = this.asked.coders === 'together' && codedBySeveral(columns);
-    const { cells, amounts } = countEntries(this.scratch, columns, codes, entries, joined);
-    const row = new Map<number, number>();
-    for (let at = 0; at < cells.length; at++) row.set(cells[at]!, amounts[at]!);
-    return row;
+    const { cells, amounts } = countEntries(this.scratch, columns, codes, this.found.entries.length, joined);
+    return { features: cells, counts: amounts };
   }
 
   /** The units that have an occurrence, each once. */
@@ -137,9 +132,13 @@ export class ProfileCounter {
   }
 }
 
-/** What two hold together. */
-function bothOf(one: ReadonlyMap<number, number>, other: ReadonlyMap<number, number>): ReadonlyMap<number, number> {
-  const both = new Map(one);
-  for (const [entry, count] of other) both.set(entry, (both.get(entry) ?? 0) + count);
-  return both;
+/** What some documents hold together of a unit: mostly only one has anything of it. */
+function joinedProfile(some: readonly Profile[]): Profile {
+  if (some.length === 1) return some[0]!;
+  const all = new Map<number, number>();
+  for (const { features, counts } of some)
+    features.forEach((feature, at) => {
+      all.set(feature, (all.get(feature) ?? 0) + counts[at]!);
+    });
+  return profileOf(all);
 }

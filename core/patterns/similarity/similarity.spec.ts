@@ -8,10 +8,11 @@ import { gowerLikeness } from './gower';
 import { largestEigenpairs } from './largest-eigenpairs';
 import { cosineLikeness, jaccardLikeness, sharedFeatures, type Likeness } from './likeness';
 import { planOf } from './plan';
+import { profileOf, type Profile } from './profile';
 import { leavesOf, partsOf, treeOf, type Merge } from './tree';
 
-const rowsOf = (counts: readonly (readonly number[])[]): Map<number, number>[] =>
-  counts.map((row) => new Map(row.flatMap((count, at): [number, number][] => (count > 0 ? [[at, count]] : []))));
+const rowsOf = (counts: readonly (readonly number[])[]): Profile[] =>
+  counts.map((row) => profileOf(new Map(row.flatMap((count, at): [number, number][] => (count > 0 ? [[at, count]] : [])))));
 const someCounts = fc
   .tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 7 }))
   .chain(([things, features]) =>
@@ -63,7 +64,7 @@ describe('how many features things share', () => {
       fc.property(things, fc.boolean(), (features, many) => {
         // one more that has thousands of its own
         const all = many ? [...features, Array.from({ length: 5_000 }, (_, at) => 200 + at)] : features;
-        const shared = sharedFeatures(all.map((some) => new Map(some.map((feature) => [feature, 1]))));
+        const shared = sharedFeatures(all.map((some) => profileOf(new Map(some.map((feature) => [feature, 1])))));
         all.forEach((one, a) =>
           all.forEach((other, b) => {
             if (a < b) assert.equal(shared[a * all.length + b], one.filter((feature) => other.includes(feature)).length);

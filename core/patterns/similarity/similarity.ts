@@ -6,6 +6,7 @@ import { entryFor, type Entry } from '../axis';
 import { gowerLikeness } from './gower';
 import { cosineLikeness, jaccardLikeness, type Likeness } from './likeness';
 import { planOf, type Plan } from './plan';
+import { profileOf } from './profile';
 import type { Profiles } from './profiles';
 import { treeOf, type Merge } from './tree';
 
@@ -76,14 +77,14 @@ function withFacts(
   const nameOf = (id: Id): string => (compared === 'documents' ? tables.document[id]?.title : tables.case[id]?.name) ?? '';
   return {
     things: [...things, ...more.map((id) => entryFor(id, nameOf(id)))],
-    rows: [...rows, ...more.map(() => new Map<number, number>())],
+    rows: [...rows, ...more.map(() => profileOf(new Map()))],
   };
 }
 
 /** Those that have the most, in the order they came. */
 function most({ things, rows }: Profiles): Profiles {
   if (things.length <= MOST_COMPARED) return { things, rows };
-  const had = rows.map((row) => [...row.values()].reduce((sum, count) => sum + count, 0));
+  const had = rows.map(({ counts }) => counts.reduce((sum, count) => sum + count, 0));
   const kept = new Set([...things.keys()].sort((a, b) => had[b]! - had[a]! || a - b).slice(0, MOST_COMPARED));
   const of = <T>(some: readonly T[]): T[] => some.filter((_, at) => kept.has(at));
   return { things: of(things), rows: of(rows) };
