@@ -41,7 +41,7 @@ export interface PairHit {
 /** What one document brings. */
 interface Part {
   /** Where codings alone say what occurs, and overlapping passages are counted: these, to be looked through whenever it is added or taken away. */
-  readonly occurring: Omit<OccurringIn, 'codes'> | null;
+  readonly occurring: OccurringIn | null;
   /** The entries that occur in it, where documents are counted. */
   readonly present: Uint32Array | null;
   /** Pairs of entries, the lower first, and how often, where they were counted one by one; of one entry with itself how often it occurs. */
@@ -189,7 +189,7 @@ export class PairCounter {
   }
 
   private change({ occurring, present, counted }: Part, by: 1 | -1): void {
-    if (occurring) this.running.overlapping({ ...occurring, codes: this.found.entriesOf!(occurring.columns) }, by);
+    if (occurring) this.running.overlapping(occurring, this.found.entriesOf!(occurring.columns), by);
     if (present) this.running.present(present, by);
     if (counted) this.running.put(counted, by);
   }

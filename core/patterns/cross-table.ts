@@ -49,7 +49,7 @@ export interface CellEvidence {
 /** What one document brings. */
 interface Part {
   /** Where its codings alone say what is found: these, to be walked over whenever it is added or taken away. */
-  readonly walked: Omit<WalkedOver, 'codes'> | null;
+  readonly walked: WalkedOver | null;
   /** What is counted beside that: cells and amounts; for cases, cells and the numbers of the cases. */
   readonly counted: CountedCells | null;
   readonly severalCoders: boolean;
@@ -128,7 +128,7 @@ export class CrossCounter {
   }
 
   private change({ walked, counted }: Part, by: 1 | -1): void {
-    if (walked) this.running.walk({ ...walked, codes: this.found.entriesOf!(walked.columns) }, by);
+    if (walked) this.running.walk(walked, this.found.entriesOf!(walked.columns), by);
     if (counted && this.asked.counting !== 'cases') this.running.put(counted, by);
   }
 

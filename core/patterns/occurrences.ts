@@ -54,7 +54,9 @@ export class Togetherness {
 
   /** Tells every two occurrences of different entries that are together, once. A sweep over where they begin. */
   each(occurrences: readonly (readonly Occurrence[] | undefined)[], tell: (a: number, b: number) => void): void {
-    const all = occurrences.flatMap((some, entry) => (some ?? []).map((one) => ({ ...one, entry }))).sort((a, b) => a.start - b.start);
+    const all = occurrences
+      .flatMap((some, entry) => (some ?? []).map(({ rows, start, end }) => ({ rows, start, end, entry })))
+      .sort((a, b) => a.start - b.start);
     let open: typeof all = [];
     for (const next of all) {
       open = open.filter((one) => !this.leftBehind(one, next));

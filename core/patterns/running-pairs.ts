@@ -6,7 +6,6 @@ import type { CountedCells } from './scratch';
 /** A document of which codings alone say what is found, and where. */
 export interface OccurringIn {
   readonly columns: PassageColumns;
-  readonly codes: EntriesOfCodes;
   /** Entries of which some passages count once together. */
   readonly joined: JoinedEntries | null;
 }
@@ -27,7 +26,7 @@ class Layout {
   private next = 0;
 
   /** Lays out what codings say, in place of the document before. */
-  of({ columns, codes, joined }: OccurringIn): void {
+  of({ columns, joined }: OccurringIn, codes: EntriesOfCodes): void {
     const { starts, ends, codingRow, codingCode } = columns;
     const { single } = codes;
     const lists = codes.several ? codes.lists() : [];
@@ -99,9 +98,9 @@ export class RunningPairs {
   }
 
   /** Every two occurrences of a document that overlap. */
-  overlapping(document: OccurringIn, by: 1 | -1): void {
+  overlapping(document: OccurringIn, codes: EntriesOfCodes, by: 1 | -1): void {
     const { counts, own, size } = this;
-    this.layout.of(document);
+    this.layout.of(document, codes);
     const { room, end: length } = this.layout;
     for (let at = 0; at < length; at += 3) {
       const [end, entry] = [room[at + 1]!, room[at + 2]! | 0];

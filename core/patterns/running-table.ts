@@ -8,7 +8,6 @@ import type { Counts } from './table-cells';
 /** A document whose codings alone say what is found, and where. */
 export interface WalkedOver {
   readonly columns: PassageColumns;
-  readonly codes: EntriesOfCodes;
   /** The groups that all of it is in, or those of its rows. */
   readonly groups: readonly number[] | GroupsOfRows;
   /** Entries that the walk passes over: they are counted otherwise. One more stands for any of them. */
@@ -64,7 +63,7 @@ export class RunningTable {
    * Adds a document by one walk over its codings, or takes it away: each coding where codings are counted, the document
    * once where documents are (then all of it must be in the same groups), else each passage that carries an entry.
    */
-  walk(document: WalkedOver, by: 1 | -1): void {
+  walk(document: WalkedOver, codes: EntriesOfCodes, by: 1 | -1): void {
     const { columns, groups } = document;
     const { height, width } = this;
     const [every, nowhere] = [(width - 1) * height, width * height];
@@ -74,13 +73,13 @@ export class RunningTable {
     // mostly all is in one group; where it is in more, each further one is a walk of its own
     for (let at = 0; at < most; at++) {
       const all = at === 0 ? every : nowhere;
-      if (isWhole(groups)) this.walkInto(document, (groups[at] ?? width) * height, all, by);
+      if (isWhole(groups)) this.walkInto(document, codes, (groups[at] ?? width) * height, all, by);
       else {
         const rows = columns.starts.length;
         if (this.lineOf.length < rows) this.lineOf = new Int32Array(rows);
         const { lineOf } = this;
         for (let row = 0; row < rows; row++) lineOf[row] = (lists[groups.listOf[row]!]![at] ?? width) * height;
-        this.walkByRow(document, all, by);
+        this.walkByRow(document, codes, all, by);
       }
     }
   }
@@ -90,7 +89,7 @@ export class RunningTable {
    * @param line where the group lies that all of the document is in
    * @param every where all in scope lie
    */
-  private walkInto({ columns, codes, without }: WalkedOver, line: number, every: number, by: 1 | -1): void {
+  private walkInto({ columns, without }: WalkedOver, codes: EntriesOfCodes, line: number, every: number, by: 1 | -1): void {
     const { counts, lastRow, entries, everyCoding } = this;
     const { codingRow, codingCode } = columns;
     const { single } = codes;
@@ -122,7 +121,7 @@ export class RunningTable {
   }
 
   /** As {@link walkInto}, where each row has a group of its own: row by row. */
-  private walkByRow({ columns, codes, without }: WalkedOver, every: number, by: 1 | -1): void {
+  private walkByRow({ columns, without }: WalkedOver, codes: EntriesOfCodes, every: number, by: 1 | -1): void {
     const { counts, lastRow, lineOf, entries, everyCoding } = this;
     const { codingRow, codingCode } = columns;
     const { single } = codes;

@@ -52,5 +52,7 @@ function unionsByCode(columns: TextColumns): (Stretch & { readonly code: number 
     if (some) some.push(place);
     else places.set(code, [place]);
   }
-  return [...places].flatMap(([code, some]) => union(some).map((stretch) => ({ ...stretch, code }))).sort((a, b) => a.start - b.start);
+  return [...places]
+    .flatMap(([code, some]) => union(some).map(({ start, end }) => ({ start, end, code })))
+    .sort((a, b) => a.start - b.start);
 }

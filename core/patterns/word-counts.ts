@@ -223,7 +223,7 @@ export class WordCounter {
       const [before, own] = [pieces.at(-1), isOwn(piece)];
       // a run goes over where another case's part begins, if both count alike
       if (before && before.end === piece.start && before.own === own) before.end = piece.end;
-      else pieces.push({ ...piece, own });
+      else pieces.push({ start: piece.start, end: piece.end, own });
     }
     return pieces;
   }

@@ -1,7 +1,7 @@
 import type { Text } from '../model/document';
 import type { WordSearch } from '../model/word-search';
 import { ExpressionError } from './expression';
-import { hitUnitsIn, type WordHit } from './find-words';
+import { hitOf, hitUnitsIn, type WordHit } from './find-words';
 
 /**
  * A regular expression (ECMAScript, with `u`) made ready to look through one text after another. It is held against each
@@ -36,7 +36,7 @@ export class PatternFinder {
       ),
     );
     const { unit } = this.search;
-    if (words.length === 0 || unit === 'words') return words.map((one) => ({ ...one, words: [one] }));
+    if (words.length === 0 || unit === 'words') return words.map(hitOf);
     let at = 0;
     return hitUnitsIn(text, unit, this.language, null).flatMap((place) => {
       while (at < words.length && words[at]!.start < place.start) at++;
