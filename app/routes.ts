@@ -1,15 +1,20 @@
 import type { Routes } from '@angular/router';
 
-/** Every view loads when it is first gone to. */
+/** Every view loads when it is first gone to, or ahead of that. */
 export const routes: Routes = [
   { path: '', pathMatch: 'full', title: 'Filum', loadComponent: () => import('./start/start').then((module) => module.Start) },
   {
     path: 'study/:studyId',
+    data: { ahead: true },
     canDeactivate: [(shell: { mayLeave?: () => Promise<boolean> } | null) => shell?.mayLeave?.() ?? true],
     loadComponent: () => import('./shell/study-shell').then((module) => module.StudyShell),
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'overview' },
-      { path: 'overview', loadComponent: () => import('./views/overview/overview').then((module) => module.Overview) },
+      {
+        path: 'overview',
+        data: { ahead: true },
+        loadComponent: () => import('./views/overview/overview').then((module) => module.Overview),
+      },
       { path: 'material', loadComponent: () => import('./views/material/material').then((module) => module.Material) },
       {
         path: 'material/import',

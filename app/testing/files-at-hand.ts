@@ -14,7 +14,8 @@ export class FilesAtHand extends Filing {
 
   /** @param texts those of the open study */
   constructor(open: () => StudyState, texts: () => readonly Text[]) {
-    super(shelfOf(open, texts), (path) => Promise.reject(new Error(`There is no ${path}.`)));
+    const none = (): Promise<never> => Promise.reject(new Error('The demo study is not built here.'));
+    super(shelfOf(open, texts), { texts: none, media: none });
   }
 
   read(key: number, name: string, file: Blob, options: ReadOptions & TableOptions): Promise<FileOutcome | null> {

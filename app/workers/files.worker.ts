@@ -2,6 +2,7 @@
 import { expose } from 'comlink';
 import { Filing } from '@core/filing/filing';
 import type { Shelf } from '@core/filing/shelf';
+import type { DemoFiles } from '@core/filing/study-files';
 import { listStudies, studyExists } from '../storage/study-list';
 import { StudyStorage } from '../storage/study-storage';
 
@@ -22,11 +23,16 @@ const shelf: Shelf = {
   },
 };
 
-/** A source of the demo study. */
-async function demoSource(path: string): Promise<Blob> {
-  const response = await fetch(new URL(`/demo/${path}`, self.location.origin));
-  if (!response.ok) throw new Error(`The demo study’s source ${path} is missing.`);
-  return response.blob();
+/** What the demo study is built from. `scripts/pack-demo.mjs` puts its texts into one file. */
+const demoFiles: DemoFiles = {
+  texts: async () => new Map(Object.entries((await (await shipped('demo.json')).json()) as Record<string, string>)),
+  media: async (path) => (await shipped(`demo/${path}`)).blob(),
+};
+
+async function shipped(path: string): Promise<Response> {
+  const response = await fetch(new URL(`/${path}`, self.location.origin));
+  if (!response.ok) throw new Error(`${path}, which the demo study is built from, is missing.`);
+  return response;
 }
 
 /** The work on files, with a way for readers to put in what they read. */
@@ -38,4 +44,4 @@ class FilesWorker extends Filing {
 }
 
 export type { FilesWorker };
-expose(new FilesWorker(shelf, demoSource));
+expose(new FilesWorker(shelf, demoFiles));

@@ -33,7 +33,10 @@ describe('work on files', () => {
     shelf = new MemoryShelf();
     await shelf.add(bundle);
     const sources = demoSources();
-    filing = new Filing(shelf, (path) => Promise.resolve(new Blob([sources.get(path) ?? readFileSync(`demo/${path}`)])));
+    filing = new Filing(shelf, {
+      texts: () => Promise.resolve(sources),
+      media: (path) => Promise.resolve(new Blob([readFileSync(`demo/${path}`)])),
+    });
   });
 
   it('keeps what was read until it is stored or let go', async () => {

@@ -23,7 +23,7 @@ import { readMemos, writeMemos } from './memo-files';
 import { PlannedAhead } from './planned-ahead';
 import type { Keeper } from './read-material';
 import type { Shelf } from './shelf';
-import { openDemo, openStudyFile, studyFileOf, type StudyFileOutcome, type WrittenStudy } from './study-files';
+import { openDemo, openStudyFile, studyFileOf, type DemoFiles, type StudyFileOutcome, type WrittenStudy } from './study-files';
 
 /** A plan for a table, its change left empty: the records stay where they are. */
 export type TablePlanSummary = TablePlan;
@@ -53,10 +53,9 @@ export class Filing implements Keeper {
   private updated = 0;
   private readonly ahead = new PlannedAhead();
 
-  /** @param demoSource gives a source of the demo study by its path */
   constructor(
     private readonly shelf: Shelf,
-    private readonly demoSource: (path: string) => Promise<Blob>,
+    private readonly demoFiles: DemoFiles,
   ) {}
 
   /** Ends a request, if it is still at work. */
@@ -182,7 +181,7 @@ export class Filing implements Keeper {
 
   /** Builds the demo study from the sources that ship with the application. */
   openDemo(): Promise<Id> {
-    return openDemo(this.shelf, this.demoSource);
+    return openDemo(this.shelf, this.demoFiles);
   }
 
   readonly readCodebook = readCodebook;

@@ -5,6 +5,7 @@ import { writeStudyFile, type LeftOut } from '../formats/study-file/write-study-
 import { randomId, type Id } from '../model/ids';
 import { NewerVersionError } from '../model/schema-version';
 import { RequestEndedError, type Tell } from '../requests/requests';
+import { DEMO_STUDY_ID } from '../sample/demo-study-id';
 import type { Shelf } from './shelf';
 
 /** What became of a study file. */
@@ -53,15 +54,21 @@ export async function studyFileOf(shelf: Shelf, studyId: Id, leave: LeftOut, tel
   }
 }
 
-/** Builds the demo study, if it is not there yet. @param source gives a source that ships with the application, by its path */
-export async function openDemo(shelf: Shelf, source: (path: string) => Promise<Blob>): Promise<Id> {
-  const { buildDemoStudy, demoMedia, demoSourcePaths } = await import('../sample/demo-study');
-  const texts = demoSourcePaths().map(async (path): Promise<[string, string]> => [path, await (await source(path)).text()]);
-  const sources = new Map(await Promise.all(texts));
+/** What the demo study is built from, as it ships with the application. */
+export interface DemoFiles {
+  /** Its texts and tables, by their paths. */
+  texts(): Promise<ReadonlyMap<string, string>>;
+  /** A recording or a picture of it. */
+  media(path: string): Promise<Blob>;
+}
+
+/** Builds the demo study, if it is not there yet. */
+export async function openDemo(shelf: Shelf, files: DemoFiles): Promise<Id> {
+  if (await shelf.has(DEMO_STUDY_ID)) return DEMO_STUDY_ID;
+  const [{ buildDemoStudy, demoMedia }, sources] = await Promise.all([import('../sample/demo-study'), files.texts()]);
   const bundle = buildDemoStudy(sources);
-  if (await shelf.has(bundle.state.study.id)) return bundle.state.study.id;
   const media = Array.from(demoMedia(sources), async ([sha256, { path, type }]): Promise<[string, Blob]> => {
-    const file = await source(path);
+    const file = await files.media(path);
     return [sha256, file.slice(0, file.size, type)];
   });
   await shelf.add({ ...bundle, media: new Map(await Promise.all(media)) }, false);

@@ -1,0 +1,23 @@
+import { TestBed } from '@angular/core/testing';
+import type { Route } from '@angular/router';
+import { lastValueFrom, of } from 'rxjs';
+import { routes } from '../routes';
+import { LoadedAhead } from './loaded-ahead';
+
+describe('what is loaded ahead', () => {
+  async function loaded(some: readonly Route[]): Promise<string[]> {
+    const paths: string[] = [];
+    for (const route of some) {
+      await lastValueFrom(
+        TestBed.inject(LoadedAhead).preload(route, () => of(paths.push(route.path!))),
+        { defaultValue: null },
+      );
+      paths.push(...(await loaded(route.children ?? [])));
+    }
+    return paths;
+  }
+
+  it('is where a study that was opened is shown first, and no other place', async () => {
+    expect(await loaded(routes)).toEqual(['study/:studyId', 'overview']);
+  });
+});
