@@ -12,8 +12,10 @@ async function choose(name: string): Promise<void> {
   await expect(async () => {
     if (!(await row(name).isVisible())) await filum.page.getByRole('tree').evaluate((tree) => tree.scrollTo(0, 450));
     await expect(row(name)).toBeVisible({ timeout: 1_000 });
+    // while the list still moves, another can be hit
+    await row(name).click({ timeout: 2_000 });
+    await expect(row(name)).toHaveAttribute('aria-selected', 'true', { timeout: 1_000 });
   }).toPass();
-  await row(name).click();
 }
 const part = (name: string) => filum.page.getByRole('navigation', { name: 'Parts of the codebook' }).getByRole('link', { name });
 const undo = () => filum.page.getByRole('button', { name: 'Undo' }).click();

@@ -32,7 +32,7 @@ interface Running {
  * A stand-in for a transcribing service, behind the interface that a real one would have: jobs that are handed in,
  * looked at and given up. It hears nothing. Of the demo recording it knows the words, and gets some of them wrong; of any
  * other it is told how loud it is, and says where somebody seems to speak.
- * @param folder the built application, with the demo recording
+ * @param folder the built application, with the demo recording and its captions
  */
 export function transcribingStandIn(folder: string, now: () => number = Date.now): Router {
   const router = Router();
