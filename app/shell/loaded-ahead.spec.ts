@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import type { Route } from '@angular/router';
+import { provideRouter, Router, type Route } from '@angular/router';
 import { lastValueFrom, of } from 'rxjs';
 import { routes } from '../routes';
 import { LoadedAhead } from './loaded-ahead';
@@ -19,5 +19,11 @@ describe('what is loaded ahead', () => {
 
   it('is where a study that was opened is shown first, and no other place', async () => {
     expect(await loaded(routes)).toEqual(['study/:studyId', 'overview']);
+  });
+
+  it('is nothing where another place is looked at already', async () => {
+    TestBed.configureTestingModule({ providers: [provideRouter([{ path: '**', children: [] }])] });
+    await TestBed.inject(Router).navigateByUrl('/study/one/reading');
+    expect(await loaded(routes)).toEqual([]);
   });
 });

@@ -5,7 +5,6 @@ import { writeStudyFile, type LeftOut } from '../formats/study-file/write-study-
 import { randomId, type Id } from '../model/ids';
 import { NewerVersionError } from '../model/schema-version';
 import { RequestEndedError, type Tell } from '../requests/requests';
-import { DEMO_STUDY_ID } from '../sample/demo-study-id';
 import type { Shelf } from './shelf';
 
 /** What became of a study file. */
@@ -64,9 +63,9 @@ export interface DemoFiles {
 
 /** Builds the demo study, if it is not there yet. */
 export async function openDemo(shelf: Shelf, files: DemoFiles): Promise<Id> {
-  if (await shelf.has(DEMO_STUDY_ID)) return DEMO_STUDY_ID;
   const [{ buildDemoStudy, demoMedia }, sources] = await Promise.all([import('../sample/demo-study'), files.texts()]);
   const bundle = buildDemoStudy(sources);
+  if (await shelf.has(bundle.state.study.id)) return bundle.state.study.id;
   const media = Array.from(demoMedia(sources), async ([sha256, { path, type }]): Promise<[string, Blob]> => {
     const file = await files.media(path);
     return [sha256, file.slice(0, file.size, type)];

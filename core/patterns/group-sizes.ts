@@ -97,45 +97,48 @@ export class GroupSizes {
       for (const group of lists[listOf[row]!]!) meet(group, NOBODY);
       for (const id of ids) for (const group of groups.atAs(place, id)) meet(group, [id]);
     };
-    if (goByCases(ofRows, cases)) placesOfCases(cases, within, text).one.forEach((row) => row >= 0 && meetPlace(row));
-    else for (let row = 0; row < rows.length; row++) meetPlace(row);
+    // where groups are told by whose places are, and by nothing else, one place of each list says what all do
+    const byCases = listOf === cases.listOf ? placesOfCases(cases, within, text) : null;
+    for (const row of byCases ? byCases.one : rows.keys()) meetPlace(row);
     const all = [...casesOf.keys()];
-    return { groups: all, cases: [...casesOf.values()], words: this.wordsOf(document, text, within, ofRows, all, cases) };
+    const words = this.wordsOf(document, text, within, ofRows, all, byCases?.words ?? null);
+    return { groups: all, cases: [...casesOf.values()], words };
   }
 
   /** Where all of a document is in the same groups. */
   private wholePart(document: Document, text: Text | null, within: Within, own: readonly number[], cases: CasesOfRows): Part {
     const ids = this.narrowing.isEverything ? cases.all : casesIn(cases, within.rows);
     const groups = [...own, this.any];
-    const words = this.wordsOf(document, text, within, { lists: [own], listOf: ALL_ALIKE }, groups, cases);
+    const words = this.wordsOf(document, text, within, { lists: [own], listOf: ALL_ALIKE }, groups, null);
     return { groups, cases: groups.map(() => ids), words };
   }
 
-  /** Words by group; null where they cannot be told. @param groups those of which anything is in the document */
+  /**
+   * Words by group; null where they cannot be told.
+   * @param groups those of which anything is in the document
+   * @param ofLists words in the places of each list, where they are known
+   */
   private wordsOf(
     document: Document,
     text: Text | null,
-    within: Within,
-    ofRows: GroupsOfRows,
+    { places, rows }: Within,
+    { lists, listOf }: GroupsOfRows,
     groups: readonly number[],
-    cases: CasesOfRows,
+    ofLists: Float64Array | null,
   ): readonly number[] | null {
-    const { lists, listOf } = ofRows;
     if (!hasText(document)) return groups.map(() => 0);
     // all of a document is as long as its record says
     if (this.narrowing.isEverything && groups.every((group) => group === this.any || lists.every((list) => list.includes(group))))
       return groups.map(() => document.words);
     if (!text) return null;
     const { sums, reached } = this;
-    const byCases = goByCases(ofRows, cases) ? placesOfCases(cases, within, text).words : null;
-    if (byCases) {
+    if (ofLists) {
       for (let list = 0; list < lists.length; list++) {
-        for (const group of lists[list]!) sums[group]! += byCases[list]!;
-        sums[this.any]! += byCases[list]!;
+        for (const group of lists[list]!) sums[group]! += ofLists[list]!;
+        sums[this.any]! += ofLists[list]!;
       }
       return this.takeSums(groups);
     }
-    const { places, rows } = within;
     const { from, to } = wordsByPlace(text, places);
     for (let row = 0; row < rows.length; row++) {
       if (!rows[row]) continue;
@@ -158,9 +161,6 @@ export class GroupSizes {
     return words;
   }
 }
-
-/** Whether groups are told by whose places are, and by nothing else. */
-const goByCases = (groups: GroupsOfRows, cases: CasesOfRows): boolean => groups.listOf === cases.listOf;
 
 const NOBODY: readonly Id[] = [];
 /** No row has another list than the first. */

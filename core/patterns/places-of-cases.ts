@@ -5,8 +5,8 @@ import type { Within } from '../queries/narrowing';
 
 /** What of a document is in a scope, by whose it is: by the lists of cases that its places belong to. */
 export interface PlacesOfCases {
-  /** A place of each list that is in the scope; -1 where none is. */
-  readonly one: Int32Array;
+  /** One place of each list of which any is in the scope. */
+  readonly one: readonly number[];
   /** Words in the places of each list; null where they are not known, or a place cuts a word, which then is in two of them. */
   readonly words: Float64Array | null;
 }
@@ -28,10 +28,10 @@ export function placesOfCases(cases: CasesOfRows, within: Within, text: Text | n
   return found;
 }
 
-function onesOf({ lists, listOf }: CasesOfRows, { rows }: Within): Int32Array {
-  const one = new Int32Array(lists.length).fill(-1);
-  for (let row = rows.length - 1; row >= 0; row--) if (rows[row]) one[listOf[row]!] = row;
-  return one;
+function onesOf({ listOf }: CasesOfRows, { rows }: Within): number[] {
+  const ones = new Map<number, number>();
+  for (let row = 0; row < rows.length; row++) if (rows[row]) ones.set(listOf[row]!, row);
+  return [...ones.values()];
 }
 
 function wordsOf({ lists, listOf }: CasesOfRows, { places, rows }: Within, text: Text): Float64Array | null {
