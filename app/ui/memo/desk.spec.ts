@@ -48,6 +48,22 @@ describe('the desk where memos are written', () => {
     ]);
   });
 
+  it('asks nothing more of the focus when it has gone', async () => {
+    await write('Half a thought');
+    desk.fixture.destroy();
+    TestBed.resetTestingModule();
+    // begun before, so that the text has the focus
+    await open();
+    const trigger = document.createElement('button');
+    trigger.className = 'mat-mdc-menu-trigger';
+    document.body.append(trigger);
+    desk.fixture.destroy();
+    // an error of whoever still listens to it fails this
+    trigger.focus();
+    expect(document.activeElement).toBe(trigger);
+    trigger.remove();
+  });
+
   it('keeps nothing of what is empty, and says nothing was lost', async () => {
     await desk.press(desk.host, 'Escape');
     expect([memos(), desk.answers.asked]).toEqual([[], []]);

@@ -74,6 +74,7 @@ export class Desk implements OnInit {
   private editor: Editor | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private closed = false;
+  private releaseFocus = (): void => undefined;
   /** What stood in the fields and in the text when it was opened. */
   private fields = '';
   private words = '';
@@ -117,7 +118,10 @@ export class Desk implements OnInit {
       unwatch();
       // what is on the desk when it goes otherwise than by its own buttons is not lost
       if (!this.closed) this.keepDraft();
+      // nor does what it still waits for come back to it
+      this.closed = true;
       clearTimeout(this.timer);
+      this.releaseFocus();
       this.editor?.destroy();
     });
   }
@@ -148,9 +152,7 @@ export class Desk implements OnInit {
     // Markdown can say one thing in several ways: what the editor makes of it is what counts
     this.words = this.editor.getMarkdown();
     this.ready.set(true);
-    holdFocus(() => {
-      // it may have been closed before the focus comes
-      if (this.closed) return;
+    this.releaseFocus = holdFocus(() => {
       if (!this.memo() && !this.begun) this.titleBox()?.nativeElement.focus();
       else this.editor?.commands.focus('end');
     });
@@ -278,6 +280,7 @@ export class Desk implements OnInit {
   private close(): void {
     this.closed = true;
     clearTimeout(this.timer);
+    this.releaseFocus();
     const studyId = this.study()?.id;
     if (studyId) memoDrafts.setOpen(studyId, null);
     this.desk.close();
