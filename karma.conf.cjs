@@ -1,5 +1,7 @@
 // Component tests run in Debian's Chromium, without a window.
-process.env.CHROME_BIN ??= '/usr/bin/chromium';
+const { chromiumHere } = require('./scripts/browser.cjs');
+
+process.env.CHROME_BIN = chromiumHere();
 
 module.exports = (config) =>
   config.set({

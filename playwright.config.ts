@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { chromiumHere } from './scripts/browser.cjs';
 
 const PORT = 4873;
 
@@ -23,7 +24,7 @@ export default defineConfig({
     // recorded at the second try only: recording every step makes the tests a good deal slower
     trace: 'on-first-retry',
     launchOptions: {
-      executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium',
+      executablePath: chromiumHere(),
       args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'],
     },
   },

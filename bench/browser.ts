@@ -20,6 +20,7 @@ import { median, report } from './report';
 import { openTable } from './open-table';
 import { watchable, type Watched } from './seen';
 import { openFile } from './timing';
+import { chromiumHere } from '../scripts/browser.cjs';
 
 const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'];
 
@@ -70,7 +71,7 @@ export async function benchBrowser(only?: string): Promise<void> {
 async function inNewBrowser(measure: (page: Page, profile: string) => Promise<void>): Promise<void> {
   const profile = mkdtempSync(join(tmpdir(), 'filum-bench-'));
   const context = await chromium.launchPersistentContext(profile, {
-    executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium',
+    executablePath: chromiumHere(),
     args: FLAGS,
     viewport: { width: 1280, height: 800 },
   });

@@ -17,6 +17,11 @@ async function choose(name: string): Promise<void> {
     await expect(row(name)).toHaveAttribute('aria-selected', 'true', { timeout: 1_000 });
   }).toPass();
 }
+/** Clicks a code; its page is drawn together with its row, and until then the page is that of another. */
+async function pick(name: string): Promise<void> {
+  await row(name).click();
+  await expect(row(name)).toHaveAttribute('aria-selected', 'true');
+}
 const part = (name: string) => filum.page.getByRole('navigation', { name: 'Parts of the codebook' }).getByRole('link', { name });
 const undo = () => filum.page.getByRole('button', { name: 'Undo' }).click();
 
@@ -197,7 +202,7 @@ test('works on several codes: moves, renames and retires them, and a retired cod
   await expect
     .poll(async () => (await names()).filter((name) => /^(Reaching help|EC Counting the fare)$/.test(name!)))
     .toEqual(['Reaching help', 'EC Counting the fare']);
-  await row('EC Counting the fare').click();
+  await pick('EC Counting the fare');
   await page.locator('fl-code-page').getByRole('button', { name: 'Retire' }).click();
   await expect(row('EC Counting the fare')).toContainText('retired');
   await filum.read('Interview 03 – Shona Adair');
@@ -327,7 +332,7 @@ test('a frozen codebook collects proposals while coding, and takes them on', asy
   await page.getByRole('button', { name: 'Freeze' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Freeze' }).click();
   await expect(page.getByText(/frozen since/)).toBeVisible();
-  await row('Reaching help').click();
+  await pick('Reaching help');
   await page.getByLabel('Name', { exact: true }).fill('Help');
   await page.getByLabel('Name', { exact: true }).blur();
   await expect(page.getByRole('status').filter({ hasText: 'The codebook is frozen' })).toBeVisible();
@@ -346,7 +351,7 @@ test('a frozen codebook collects proposals while coding, and takes them on', asy
 });
 
 test('relates codes by name and direction, and shows where a code is and what it meets', async ({ page }) => {
-  await row('Counting the fare').click();
+  await pick('Counting the fare');
   await page.getByLabel('Kind of relation').fill('leads to');
   await page.getByRole('button', { name: 'which code…' }).click();
   await page.getByRole('combobox', { name: 'Find a code' }).fill('worry');

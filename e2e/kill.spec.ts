@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Filum } from './support/filum';
+import { chromiumHere } from '../scripts/browser.cjs';
 
 /** Rounds of a usual run; FILUM_ROUNDS asks for more. */
 const ROUNDS = Number(process.env['FILUM_ROUNDS'] ?? 6);
@@ -12,7 +13,7 @@ const PARAGRAPHS = Array.from({ length: 80 }, (_, at) => `Paragraph ${at} about 
 /** A browser whose process this test can kill: started here, driven from outside. */
 async function start(profile: string): Promise<{ process: ChildProcess; context: BrowserContext; close: () => Promise<void> }> {
   const browserProcess = spawn(
-    process.env['CHROME_BIN'] ?? '/usr/bin/chromium',
+    chromiumHere(),
     [
       '--headless',
       '--no-sandbox',

@@ -1,5 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, statSync } from 'node:fs';
+import { chromiumHere } from './browser.cjs';
 
 /** Installs the packages of the lock file where they are missing or older than it. */
 export function install() {
@@ -16,20 +17,19 @@ export function install() {
 
 /** Path of a Chromium, installed by apt where there is none and it may be. */
 export function chromium() {
-  const known = [process.env.CHROME_BIN, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(
-    (path) => path && existsSync(path),
-  );
-  if (known) return known;
+  if (existsSync(chromiumHere())) return chromiumHere();
   console.log('Installing Chromium…');
   const root = process.getuid?.() === 0;
   const apt = (...args) =>
     spawnSync(root ? 'apt-get' : 'sudo', root ? args : ['-n', 'apt-get', ...args], {
       stdio: ['ignore', 'ignore', 'inherit'],
       env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
-    });
+    }).status === 0;
+  const install = (...packages) => apt('install', '-y', '-qq', '--no-install-recommends', ...packages);
   apt('update', '-qq');
-  apt('install', '-y', '-qq', '--no-install-recommends', 'chromium', 'fonts-noto-core');
-  if (existsSync('/usr/bin/chromium')) return '/usr/bin/chromium';
+  // an older Debian has it with its window only
+  if (!install('chromium-headless-shell', 'fonts-noto-core')) install('chromium', 'fonts-noto-core');
+  if (existsSync(chromiumHere())) return chromiumHere();
   console.error('The tests need Chromium. Install it, and name it in CHROME_BIN if it is not /usr/bin/chromium.');
   process.exit(1);
 }

@@ -4,6 +4,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { chromium } from '@playwright/test';
+import { chromiumHere } from './browser.cjs';
 
 /** Numbers that wobble like a hand, the same every time. */
 function wobble(seed: number): () => number {
@@ -228,7 +229,7 @@ const PICTURES = [
 ] as const;
 
 async function draw(): Promise<void> {
-  const browser = await chromium.launch({ executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium', args: ['--no-sandbox'] });
+  const browser = await chromium.launch({ executablePath: chromiumHere(), args: ['--no-sandbox'] });
   const described = JSON.parse(readFileSync('demo/media/media.json', 'utf8')) as { pictures: { file: string }[] };
   for (const { file, svg, width, height, type } of PICTURES) {
     const page = await browser.newPage({ viewport: { width, height } });

@@ -3,13 +3,14 @@ import { readFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { createApp } from '../server/app';
 import { Filum } from '../e2e/support/filum';
+import { chromiumHere } from './browser.cjs';
 
 /** Makes the pictures in docs/screenshots from the demo study, each named after its place. Needs a build. */
 const server = createApp('dist/app/browser').listen(0, '127.0.0.1');
 await new Promise((resolve) => server.once('listening', resolve));
 const baseURL = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
 const browser = await chromium.launch({
-  executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium',
+  executablePath: chromiumHere(),
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
 });
 

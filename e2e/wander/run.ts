@@ -2,6 +2,7 @@ import { chromium } from '@playwright/test';
 import type { AddressInfo } from 'node:net';
 import { createApp } from '../../server/app';
 import { wander, WanderError } from './wanderer';
+import { chromiumHere } from '../../scripts/browser.cjs';
 
 /** Strides between two looks at whether all can be taken back. */
 const ROUND = 40;
@@ -16,7 +17,7 @@ const server = createApp(process.env['FILUM_BUILD'] ?? 'dist/app/browser').liste
 await new Promise((resolve) => server.once('listening', resolve));
 const baseURL = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
 const browser = await chromium.launch({
-  executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium',
+  executablePath: chromiumHere(),
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'],
 });
 const until = Date.now() + minutes * 60_000;
