@@ -22,7 +22,7 @@ module.exports = (config) =>
     browsers: ['Chromium'],
     reporters: ['progress'],
     // long, for a busy machine; what waits for something gives up earlier, and says for what
-    client: { jasmine: { timeoutInterval: 40_000 } },
+    client: { jasmine: { timeoutInterval: 120_000 } },
     restartOnFileChange: false,
     // a busy machine may hold a browser up for a while without anything being wrong
     pingTimeout: 60_000,

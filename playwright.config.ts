@@ -11,7 +11,7 @@ export default defineConfig({
   workers: 2,
   // long, for a busy machine: what is right is seen at once however long a test would wait for it
   timeout: 240_000,
-  expect: { timeout: 20_000 },
+  expect: { timeout: 40_000 },
   forbidOnly: true,
   // a second try on a busy machine; what needed one is reported as flaky, not hidden
   retries: 1,

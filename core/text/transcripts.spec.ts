@@ -155,12 +155,15 @@ describe('subtitles', () => {
       readTimed(text);
       return performance.now() - begun;
     };
+    // the time of sixteen times as much, in times of once: about 16, or 256 where it grows with the square
+    const growth = (broken: string): number => time(broken, 80_000) / Math.max(time(broken, 5_000), 2);
     for (const broken of ['<v ', '<', '<v.', '{\\', '\n ', '>> ', ' - ', '&', '<v a>', 'A: ']) {
       time(broken, 1_000);
-      const [once, eight] = [time(broken, 10_000), time(broken, 80_000)];
-      expect(eight)
+      // a machine that stands still for a moment does so in one of these, and not in all
+      const grows = () => growth(broken) > 100;
+      expect(grows() && grows() && grows())
         .withContext(broken)
-        .toBeLessThan(Math.max(once, 5) * 40);
+        .toBeFalse();
     }
   });
 
