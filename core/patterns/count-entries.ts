@@ -15,17 +15,17 @@ export function countEntries(
   joined: boolean,
 ): CountedCells {
   const { codingRow, codingCode, starts } = columns;
-  const { single } = codes;
-  const lists = codes.several ? codes.lists() : [];
+  const { numbers, single, lists } = codes;
   const apart = joined ? joinedEntries(columns, codes, entries, false) : null;
   scratch.begin(entries, starts.length);
   const meet = (entry: number, row: number): void => {
     if (!apart?.are[entry] && scratch.isNew(entry, row)) scratch.add(entry);
   };
   for (let at = 0; at < codingRow.length; at++) {
-    const entry = single[codingCode[at]!]!;
+    const number = numbers[codingCode[at]!]!;
+    const entry = single[number]!;
     if (entry >= 0) meet(entry, codingRow[at]!);
-    else if (entry !== NO_ENTRY) for (const one of lists[codingCode[at]!]!) meet(one, codingRow[at]!);
+    else if (entry !== NO_ENTRY) for (const one of lists[number]!) meet(one, codingRow[at]!);
   }
   for (const [entry, occurrences] of apart?.occurrences ?? []) scratch.add(entry, occurrences.length);
   return scratch.take();

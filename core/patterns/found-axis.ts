@@ -4,14 +4,14 @@ import type { Id } from '../model/ids';
 import type { PassageCondition } from '../model/passage-condition';
 import type { PassageColumns } from '../model/passage-columns';
 import type { RowsAsked } from '../model/pattern';
-import { codeNumber, codeNumbersOf } from '../passages/code-numbers';
+import { codeNumber, codeNumbersOf, numbersGiven } from '../passages/code-numbers';
 import { answeringOf, needsText, type Answering } from '../queries/answering';
 import type { AskedStudy } from '../queries/asked-study';
 import { DocumentHere } from '../queries/document-here';
 import type { Spoken } from '../text/paragraphs';
 import { naturalOrder } from '../text/natural-order';
 import { entryFor, type Entry } from './axis';
-import { EntriesByNumber, entriesFrom, type EntriesOfCodes } from './entries-of-codes';
+import { EntriesByNumber, type EntriesOfCodes, type ListsOfEntries } from './entries-of-codes';
 import { foundByCodes, type Found } from './found-codes';
 
 /** A document that is looked through. */
@@ -31,8 +31,10 @@ export interface FoundAxis {
    * was found of any entry.
    */
   in(here: LookedAt): (Found | undefined)[];
-  /** Where codings alone say what is found: the entries of a document's codes, until those of another are asked for. */
+  /** Where codings alone say what is found: the entries of a document's codes. */
   entriesOf?(columns: PassageColumns): EntriesOfCodes;
+  /** Those of all codes, by their numbers. */
+  readonly byNumber?: ListsOfEntries;
 }
 
 /** The rows that a pattern asks for. A record that is gone has none. */
@@ -92,20 +94,22 @@ export function oneAfterTheOther(first: FoundAxis, second: FoundAxis): FoundAxis
       const all = (found: (Found | undefined)[], length: number): (Found | undefined)[] => Array.from({ length }, (_, at) => found[at]);
       return [...all(some, before), ...all(others, second.entries.length), bothFound(some[before], others[second.entries.length])];
     },
-    ...(first.entriesOf &&
-      second.entriesOf && {
-        entriesOf: (columns: PassageColumns) => {
-          const others = second.entriesOf!(columns).lists();
-          const some = first.entriesOf!(columns).lists();
-          return entriesFrom(
-            some.map((list, code) => {
-              const then = others[code]?.map((entry) => entry + before);
-              return list && then ? [...list, ...then] : (list ?? then);
-            }),
-          );
-        },
-      }),
+    ...(first.byNumber && second.byNumber && bySaidOfCodes(bothSaid(first.byNumber, second.byNumber, before))),
   };
+}
+
+/** What codings alone say. @param byNumber entries of codes, by the codes' numbers */
+function bySaidOfCodes(byNumber: ListsOfEntries): Required<Pick<FoundAxis, 'entriesOf' | 'byNumber'>> {
+  const entries = new EntriesByNumber(byNumber);
+  return { byNumber, entriesOf: ({ codes }) => entries.of(codeNumbersOf(codes), numbersGiven()) };
+}
+
+/** @param before how many entries come before those of the other */
+function bothSaid(one: ListsOfEntries, other: ListsOfEntries, before: number): ListsOfEntries {
+  return Array.from({ length: Math.max(one.length, other.length) }, (_, number) => {
+    const then = other[number]?.map((entry) => entry + before);
+    return one[number] && then ? [...one[number], ...then] : (one[number] ?? then);
+  });
 }
 
 /** The key that an entry of the second of two axes has by itself. */
@@ -130,13 +134,13 @@ function byCodes(entries: readonly Entry[], groups: readonly (readonly Id[])[]):
   /** By number of code: of a document nothing is looked up by id. */
   const byNumber: (readonly number[] | undefined)[] = [];
   for (const [id, some] of entriesOf) byNumber[codeNumber(id)] = some;
-  const ofNumber = new EntriesByNumber(entriesFrom(Array.from(byNumber)));
-  const entriesIn = (columns: PassageColumns): EntriesOfCodes => ofNumber.of(codeNumbersOf(columns.codes));
+  // without the holes that numbers of other codes leave
+  const said = bySaidOfCodes(Array.from(byNumber));
   return {
     entries,
     needsText: () => false,
-    entriesOf: entriesIn,
-    in: ({ columns }) => foundByCodes(columns, entriesIn(columns), entries.length),
+    ...said,
+    in: ({ columns }) => foundByCodes(columns, said.entriesOf(columns), entries.length),
   };
 }
 

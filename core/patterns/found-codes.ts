@@ -19,13 +19,13 @@ export function foundByCodes(
   entries: number,
   only: Uint8Array | null = null,
 ): (Found | undefined)[] {
-  const { single } = codes;
-  const lists = codes.several ? codes.lists() : [];
+  const { numbers, single, lists } = codes;
   const found = new Array<{ rows: number[]; codings: number[] } | undefined>(entries + 1);
   for (let at = 0; at < codingRow.length; at++) {
-    const one = single[codingCode[at]!]!;
+    const number = numbers[codingCode[at]!]!;
+    const one = single[number]!;
     if (one === NO_ENTRY) continue;
-    const list = one === SEVERAL ? lists[codingCode[at]!]! : null;
+    const list = one === SEVERAL ? lists[number]! : null;
     const row = codingRow[at]!;
     const count = list ? list.length : 1;
     for (let nth = 0; nth <= count; nth++) {

@@ -38,17 +38,17 @@ function entriesToJoin(
   codes: EntriesOfCodes,
   entries: number,
 ): Uint8Array {
-  const { single } = codes;
-  const lists = codes.several ? codes.lists() : [];
+  const { numbers, single, lists } = codes;
   const lastRow = new Int32Array(entries + 1).fill(-1);
   /** How far the passages of an entry reach that came so far: they come in the order in which they begin. */
   const reach = new Uint32Array(entries + 1);
   const firstCoder = new Int32Array(entries + 1);
   const joining = new Uint8Array(entries + 1);
   for (let at = 0; at < codingRow.length; at++) {
-    const one = single[codingCode[at]!]!;
+    const number = numbers[codingCode[at]!]!;
+    const one = single[number]!;
     if (one === NO_ENTRY) continue;
-    const list = one === SEVERAL ? lists[codingCode[at]!]! : null;
+    const list = one === SEVERAL ? lists[number]! : null;
     const [row, coder] = [codingRow[at]! | 0, codingCoder[at]!];
     const count = list ? list.length : 1;
     // its entries, and any

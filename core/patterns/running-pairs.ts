@@ -28,8 +28,7 @@ class Layout {
   /** Lays out what codings say, in place of the document before. */
   of({ columns, joined }: OccurringIn, codes: EntriesOfCodes): void {
     const { starts, ends, codingRow, codingCode } = columns;
-    const { single } = codes;
-    const lists = codes.several ? codes.lists() : [];
+    const { numbers, single, lists } = codes;
     this.together = joined ? placesTogether(columns, joined) : [];
     this.next = this.end = 0;
     for (let at = 0; at < codingRow.length;) {
@@ -39,8 +38,9 @@ class Layout {
       /** Where those of the row begin. */
       const first = this.end;
       for (; at < codingRow.length && (codingRow[at]! | 0) === row; at++) {
-        const entry = single[codingCode[at]!]!;
-        if (entry === SEVERAL) for (const one of lists[codingCode[at]!]!) this.meet(start, end, one, first, joined);
+        const number = numbers[codingCode[at]!]!;
+        const entry = single[number]!;
+        if (entry === SEVERAL) for (const one of lists[number]!) this.meet(start, end, one, first, joined);
         else if (entry !== NO_ENTRY) this.meet(start, end, entry, first, joined);
       }
     }

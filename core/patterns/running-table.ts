@@ -92,8 +92,7 @@ export class RunningTable {
   private walkInto({ columns, without }: WalkedOver, codes: EntriesOfCodes, line: number, every: number, by: 1 | -1): void {
     const { counts, lastRow, entries, everyCoding } = this;
     const { codingRow, codingCode } = columns;
-    const { single } = codes;
-    const lists = codes.several ? codes.lists() : [];
+    const { numbers, single, lists } = codes;
     const before = this.rowsFrom(columns.starts.length);
     const always = everyCoding ? 1 : 0;
     // a document counts once: all of it is one row then
@@ -102,10 +101,11 @@ export class RunningTable {
     let anyBefore = -1;
     let any = 0;
     for (let at = 0; at < codingRow.length; at++) {
-      const entry = single[codingCode[at]!]!;
+      const number = numbers[codingCode[at]!]!;
+      const entry = single[number]!;
       if (entry === NO_ENTRY) continue;
       const here = (before + step * (codingRow[at]! | 0)) | 0;
-      if (entry === SEVERAL) this.meetAll(lists[codingCode[at]!]!, here, [line, every], without, by);
+      if (entry === SEVERAL) this.meetAll(lists[number]!, here, [line, every], without, by);
       else if ((lastRow[entry] !== here || everyCoding) && (without === null || without[entry] === 0)) {
         lastRow[entry] = here;
         counts[line + entry]! += by;
@@ -124,8 +124,7 @@ export class RunningTable {
   private walkByRow({ columns, without }: WalkedOver, codes: EntriesOfCodes, every: number, by: 1 | -1): void {
     const { counts, lastRow, lineOf, entries, everyCoding } = this;
     const { codingRow, codingCode } = columns;
-    const { single } = codes;
-    const lists = codes.several ? codes.lists() : [];
+    const { numbers, single, lists } = codes;
     const before = this.rowsFrom(columns.starts.length);
     const byAny = without === null || without[entries] === 0 ? by : 0;
     let all = 0;
@@ -135,10 +134,11 @@ export class RunningTable {
       const here = (before + row) | 0;
       let codings = 0;
       for (; at < codingRow.length && (codingRow[at]! | 0) === row; at++) {
-        const entry = single[codingCode[at]!]!;
+        const number = numbers[codingCode[at]!]!;
+        const entry = single[number]!;
         if (entry === NO_ENTRY) continue;
         codings++;
-        if (entry === SEVERAL) this.meetAll(lists[codingCode[at]!]!, here, [line, every], without, by);
+        if (entry === SEVERAL) this.meetAll(lists[number]!, here, [line, every], without, by);
         else if ((lastRow[entry] !== here || everyCoding) && (without === null || without[entry] === 0)) {
           lastRow[entry] = here;
           counts[line + entry]! += by;
