@@ -100,20 +100,39 @@ function listPage(): string {
   return `<!doctype html><meta charset="utf-8"><link rel="stylesheet" href="/${styles}"><body><bare-list></bare-list></body><script src="/bench/list.js"></script>`;
 }
 
+/** Notes when the start screen can be used. As text, as in {@link watchable}. */
+const NOTE_USABLE = `
+  new MutationObserver((_, observer) => {
+    if (![...document.querySelectorAll('button')].some((one) => one.textContent.includes('Open the demo study'))) return;
+    observer.disconnect();
+    requestAnimationFrame(() => document.fonts.ready.then(() => (window.usableAt = performance.now())));
+  }).observe(document, { subtree: true, childList: true });
+`;
+
 async function firstLoad(page: Page, base: string): Promise<void> {
   const session = await page.context().newCDPSession(page);
   await session.send('Network.enable');
-  let bytes = 0;
-  session.on('Network.loadingFinished', (event) => (bytes += event.encodedDataLength));
+  /** When each request began, in seconds of the browser's own clock; the first is that of the page. */
+  const began = new Map<string, number>();
+  const sizes = new Map<string, number>();
+  session.on('Network.requestWillBeSent', ({ requestId, timestamp }) => began.set(requestId, timestamp));
+  session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => sizes.set(requestId, encodedDataLength));
+  await page.addInitScript({ content: NOTE_USABLE });
   await page.goto(base);
-  await page.getByRole('button', { name: /Open the demo study/ }).waitFor();
+  await page.waitForFunction(() => 'usableAt' in window);
   await page.waitForLoadState('networkidle');
+  const usableAt = await page.evaluate(() => (window as unknown as { readonly usableAt: number }).usableAt);
+  const opened = Math.min(...began.values());
+  /** Bytes, until the start screen stood there with its type, and what was loaded ahead behind it. */
+  const bytes = { usable: 0, ahead: 0 };
+  for (const [id, size] of sizes) bytes[(began.get(id)! - opened) * 1_000 <= usableAt ? 'usable' : 'ahead'] += size;
   report({
     what: 'first load, transferred until the start screen is usable',
-    value: bytes / 1000,
+    value: bytes.usable / 1000,
     unit: 'kB',
-    promise: { words: 'at most 350 kB', kept: bytes <= 350_000 },
+    promise: { words: 'at most 350 kB', kept: bytes.usable <= 350_000 },
   });
+  report({ what: 'loaded ahead behind it, while the studies are looked at', value: bytes.ahead / 1000, unit: 'kB' });
   const begun = Date.now();
   await page.getByRole('button', { name: /Open the demo study/ }).click();
   await page.getByRole('heading', { name: 'The Last Ferry' }).waitFor();
