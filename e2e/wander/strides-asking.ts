@@ -43,8 +43,7 @@ export const ASKING: readonly Stride[] = [
     weight: 3,
     go: async (walk) => {
       const { page, dice, filum } = walk;
-      await filum.goTo('Queries');
-      await page.getByRole('link', { name: 'Propositions' }).click();
+      await walk.goToPart('Queries', 'Propositions');
       await page.waitForTimeout(250);
       const away = page.locator('fl-propositions .sentence').getByRole('button', { name: 'Delete', exact: true });
       if (dice.onceIn(5) && (await away.isVisible())) return away.click();
@@ -69,10 +68,9 @@ export const ASKING: readonly Stride[] = [
     name: 'fill a live set with what a query finds, fill it by hand, or delete it',
     weight: 2,
     go: async (walk) => {
-      const { page, dice, filum } = walk;
+      const { page, dice } = walk;
       if (dice.onceIn(3)) {
-        await filum.goTo('Material');
-        await page.getByRole('link', { name: /^Sets/ }).click();
+        await walk.goToPart('Material', /^Sets/);
         await (await walk.any('fl-set-list .pick'))?.click();
         const act = page.locator('fl-set-list .sheet').getByRole('button', { name: dice.one(['Fill it by hand from now on', 'Delete']) });
         if (!(await act.isVisible()) || !(await act.isEnabled())) return;
@@ -82,7 +80,7 @@ export const ASKING: readonly Stride[] = [
         if (await yes.isVisible()) await yes.click();
         return;
       }
-      await filum.goTo('Queries');
+      await walk.goToPart('Queries', 'Passages');
       await page.getByRole('button', { name: 'More', exact: true }).first().click();
       const make = page.getByRole('menuitem', { name: /^Make a live set of its/ }).nth(dice.below(2));
       await make.waitFor();

@@ -5,8 +5,7 @@ import type { Walk } from './wanderer';
 /** A code in the tree, chosen; null where there is none. */
 async function someCode(walk: Walk): Promise<Locator | null> {
   const { page } = walk;
-  await walk.filum.goTo('Codebook');
-  await page.getByRole('navigation', { name: 'Parts of the codebook' }).getByRole('link', { name: 'Codes' }).click();
+  await walk.goToPart('Codebook', 'Codes');
   await page.waitForTimeout(150);
   const row = await walk.any('fl-code-tree [data-code]');
   if (!row) return null;
@@ -130,8 +129,7 @@ export const CODEBOOK: readonly Stride[] = [
     weight: 2,
     go: async (walk) => {
       const { page, dice } = walk;
-      await walk.filum.goTo('Codebook');
-      await page.getByRole('navigation', { name: 'Parts of the codebook' }).getByRole('link', { name: 'Sorting' }).click();
+      await walk.goToPart('Codebook', 'Sorting');
       const begin = page.getByRole('button', { name: 'Sort all codes' });
       await page.waitForTimeout(200);
       if (await begin.isVisible()) {

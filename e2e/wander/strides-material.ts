@@ -3,8 +3,7 @@ import type { Stride } from './strides';
 import type { Walk } from './wanderer';
 
 const view = async (walk: Walk, name: RegExp): Promise<void> => {
-  await walk.filum.goTo('Material');
-  await walk.page.getByRole('navigation', { name: 'Parts of the material' }).getByRole('link', { name }).click();
+  await walk.goToPart('Material', name);
   await walk.page.waitForTimeout(150);
 };
 

@@ -100,8 +100,8 @@ export const WAYS: readonly Stride[] = [
     name: 'saves are refused for a while',
     weight: 3,
     go: async (walk) => {
-      const { page, dice, filum } = walk;
-      await filum.goTo('Codebook');
+      const { page, dice } = walk;
+      await walk.goToPart('Codebook', 'Codes');
       await setRefusing(walk, true);
       for (let left = 1 + dice.below(2); left > 0; left--) {
         await page

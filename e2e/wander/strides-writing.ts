@@ -99,8 +99,8 @@ export const WRITING: readonly Stride[] = [
     name: 'ask and keep a question',
     weight: 3,
     go: async (walk) => {
-      const { page, dice, filum } = walk;
-      await filum.goTo('Queries');
+      const { page, dice } = walk;
+      await walk.goToPart('Queries', 'Passages');
       const anew = page.getByRole('button', { name: 'Ask anew' });
       if ((await anew.isVisible()) && dice.onceIn(2)) await anew.click();
       for (let left = 1 + dice.below(3); left > 0; left--) {
@@ -161,8 +161,8 @@ export const WRITING: readonly Stride[] = [
     name: 'take away a part, or a kept query',
     weight: 2,
     go: async (walk) => {
-      const { page, dice, filum } = walk;
-      await filum.goTo('Queries');
+      const { page, dice } = walk;
+      await walk.goToPart('Queries', 'Passages');
       const away = await walk.any('fl-condition-list button[aria-label^="Take away"]');
       if (away && dice.onceIn(2)) return away.click();
       const kept = page.getByRole('button', { name: 'Kept queries' });

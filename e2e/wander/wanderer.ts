@@ -41,6 +41,15 @@ export class Walk {
     this.way[this.way.length - 1] += ` (${words})`;
   }
 
+  /** Goes to a part of a place, which by itself shows the part that was shown last. */
+  async goToPart(place: string, part: string | RegExp): Promise<void> {
+    await this.filum.goTo(place);
+    await this.page
+      .getByRole('navigation', { name: /^Parts of / })
+      .getByRole('link', { name: part })
+      .click();
+  }
+
   /** Leaves dialogs, menus and lists that a stride before may have left open. */
   async clear(): Promise<void> {
     const covers = this.page.locator('.cdk-overlay-pane > *, fl-code-picker, .link-offers:not([hidden])');
