@@ -100,9 +100,8 @@ export const ASKING: readonly Stride[] = [
     name: 'keep a search, and make a word list',
     weight: 2,
     go: async (walk) => {
-      const { page, dice, filum } = walk;
-      await filum.goTo('Queries');
-      await page.getByRole('link', { name: 'Words', exact: true }).click();
+      const { page, dice } = walk;
+      await walk.goToPart('Queries', 'Words');
       if (dice.onceIn(2)) {
         await page.getByRole('button', { name: 'Word lists' }).click();
         await page
@@ -137,24 +136,11 @@ export const ASKING: readonly Stride[] = [
     name: 'look at a pattern, change what it asks, open a number, keep it',
     weight: 4,
     go: async (walk) => {
-      const { page, dice, filum } = walk;
-      await filum.goTo('Patterns');
-      await page
-        .getByRole('link', {
-          name: dice.one([
-            'Frequencies',
-            'Cross-table',
-            'Together',
-            'Weave',
-            'Taking up',
-            'Similarity',
-            'Saturation',
-            'Words',
-            'Attributes',
-          ]),
-          exact: true,
-        })
-        .click();
+      const { page, dice } = walk;
+      await walk.goToPart(
+        'Patterns',
+        dice.one(['Frequencies', 'Cross-table', 'Together', 'Weave', 'Taking up', 'Similarity', 'Saturation', 'Words', 'Attributes']),
+      );
       await page.waitForTimeout(200);
       const parts = page.locator('.sentence fl-part .part');
       await parts.nth(dice.below(await walk.settled(parts))).click();

@@ -130,10 +130,9 @@ export const WRITING: readonly Stride[] = [
     name: 'find words, and sweep them or go through what was swept',
     weight: 3,
     go: async (walk) => {
-      const { page, dice, filum } = walk;
-      await filum.goTo('Queries');
+      const { page, dice } = walk;
       const swept = dice.onceIn(3);
-      await page.getByRole('link', { name: swept ? /^Swept/ : 'Words' }).click();
+      await walk.goToPart('Queries', swept ? /^Swept/ : 'Words');
       if (swept) {
         await page.waitForTimeout(300);
         for (let left = 1 + dice.below(4); left > 0; left--) {

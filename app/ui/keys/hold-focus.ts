@@ -4,9 +4,8 @@ const CLOSING = 700;
 /**
  * Gives a field the focus and keeps it there: a menu that led to the field takes it once more for its entries while it
  * closes, and gives it back to its button; what is typed meanwhile would be lost, or taken for commands.
- * @returns ends it, for a field that goes before
  */
-export function holdFocus(focus: () => void): () => void {
+export function holdFocus(focus: () => void): void {
   focus();
   const again = (event: FocusEvent): void => {
     if ((event.target as HTMLElement).closest?.('.mat-mdc-menu-trigger, .mat-mdc-menu-panel')) focus();
@@ -19,5 +18,4 @@ export function holdFocus(focus: () => void): () => void {
   // who points elsewhere wants to be there
   document.addEventListener('pointerdown', end);
   setTimeout(end, CLOSING);
-  return end;
 }

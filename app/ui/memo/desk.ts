@@ -74,7 +74,6 @@ export class Desk implements OnInit {
   private editor: Editor | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private closed = false;
-  private releaseFocus = (): void => undefined;
   /** What stood in the fields and in the text when it was opened. */
   private fields = '';
   private words = '';
@@ -118,10 +117,9 @@ export class Desk implements OnInit {
       unwatch();
       // what is on the desk when it goes otherwise than by its own buttons is not lost
       if (!this.closed) this.keepDraft();
-      // nor does what it still waits for come back to it
+      // nor does anything that still waits, or listens, come back to it
       this.closed = true;
       clearTimeout(this.timer);
-      this.releaseFocus();
       this.editor?.destroy();
     });
   }
@@ -152,7 +150,9 @@ export class Desk implements OnInit {
     // Markdown can say one thing in several ways: what the editor makes of it is what counts
     this.words = this.editor.getMarkdown();
     this.ready.set(true);
-    this.releaseFocus = holdFocus(() => {
+    holdFocus(() => {
+      // it may have gone before the focus comes
+      if (this.closed) return;
       if (!this.memo() && !this.begun) this.titleBox()?.nativeElement.focus();
       else this.editor?.commands.focus('end');
     });
@@ -280,7 +280,6 @@ export class Desk implements OnInit {
   private close(): void {
     this.closed = true;
     clearTimeout(this.timer);
-    this.releaseFocus();
     const studyId = this.study()?.id;
     if (studyId) memoDrafts.setOpen(studyId, null);
     this.desk.close();
